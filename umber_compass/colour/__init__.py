@@ -1,0 +1,1 @@
+"""Colour science: arrays in, arrays out. Knows no plan and no window."""

@@ -1,0 +1,83 @@
+"""The colour with a given value, chroma and hue that the screen can show.
+
+Value and hue are kept exactly; only chroma gives way. In OKLab, light scales as the cube of
+lightness, so for a fixed ratio s = chroma / lightness the luminance fixes the lightness in closed
+form: one bisection over s finds the greatest chroma, no inner solve is needed.
+"""
+
+from collections.abc import Callable
+
+import numpy as np
+
+from umber_compass.colour.spaces import (
+    LMS_TO_LINEAR,
+    LUMINANCE,
+    OKLAB_TO_LMS,
+    Floats,
+    luminance_of_value,
+    oklab,
+    polar,
+)
+
+_HALVINGS = 36
+_LUMINANCE_OF_LMS = LUMINANCE @ LMS_TO_LINEAR
+_EDGE = 1e-7  # linear light; far below one 8-bit level
+
+
+def _turned(hue_rad: Floats) -> Floats:
+    """How the three cone roots grow with the ratio in the direction of a hue, (n, 3)."""
+    return np.stack([np.cos(hue_rad), np.sin(hue_rad)], axis=-1) @ OKLAB_TO_LMS[:, 1:].T
+
+
+def _scaled(ratio: Floats, turn: Floats, lum: Floats) -> tuple[Floats, Floats]:
+    """Cubed cone roots (n, 3) and the factor (n,) that brings them to the luminance."""
+    cubes = (OKLAB_TO_LMS[:, 0] + ratio[..., None] * turn) ** 3
+    return cubes, lum / np.maximum(cubes @ _LUMINANCE_OF_LMS, 1e-9)
+
+
+def _light(ratio: Floats, turn: Floats, lum: Floats) -> Floats:
+    cubes, scale = _scaled(ratio, turn, lum)
+    return (cubes @ LMS_TO_LINEAR.T) * scale[..., None]
+
+
+def _shown(light: Floats) -> Floats:
+    return (light.min(axis=-1) >= -_EDGE) & (light.max(axis=-1) <= 1 + _EDGE)
+
+
+def _greatest(good: Callable[[Floats], Floats], high: Floats) -> Floats:
+    """The greatest ratio, from 0 to `high`, up to which `good` holds."""
+    low = np.zeros(high.shape)
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        held = good(middle)
+        low, high = np.where(held, middle, low), np.where(held, high, middle)
+    return low
+
+
+def fit(value: Floats | float, chroma: Floats | float, hue_deg: Floats | float) -> Floats:
+    """Linear light, (..., 3), of value L*, OKLCh chroma and hue in degrees, chroma lowered as far
+    as sRGB asks. The three are broadcast against each other."""
+    v, c, h = np.broadcast_arrays(
+        np.clip(np.asarray(value, float), 0, 100),
+        np.maximum(np.asarray(chroma, float), 0),
+        np.radians(np.asarray(hue_deg, float)),
+    )
+    lum, turn = luminance_of_value(v), _turned(h)
+
+    def below_wish(ratio: Floats) -> Floats:
+        return ratio * np.cbrt(_scaled(ratio, turn, lum)[1]) <= c
+
+    wish = _greatest(below_wish, np.ones(v.shape))
+    light = _light(wish, turn, lum)
+    out = ~_shown(light)
+    if out.any():
+        # Only what is truly outside is lowered: the gamut has dents near blue, and a halving
+        # that starts beyond one would stop before a colour that the screen can show.
+        t, y = turn[out], lum[out]
+        light[out] = _light(_greatest(lambda r: _shown(_light(r, t, y)), wish[out]), t, y)
+    return np.clip(light, 0, 1)
+
+
+def most_chroma(value: Floats | float, hue_deg: Floats | float) -> Floats:
+    """The greatest OKLCh chroma sRGB can show at this value and hue, shape (...)."""
+    return np.asarray(polar(oklab(fit(value, 1.0, hue_deg)))[..., 1])

@@ -1,0 +1,1 @@
+"""Files in and out, one format a file. Nothing else opens files."""

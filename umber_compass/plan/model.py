@@ -1,0 +1,125 @@
+"""The plan's records, in the route's order. They hold decisions only; everything else follows from
+them in steps/. Stored as plan.json (docs/plan-format.md); ids are stable strings.
+
+Dictionaries in a record are never changed in place: an edit makes a new record.
+"""
+
+from typing import Annotated, Literal, TypeAlias
+
+from msgspec import Meta, Struct
+
+SCHEMA = 1
+ROLES = ("ground", "middle ground", "figure", "focus", "line")
+MATERIALS = ("matte", "satin", "metal", "wet", "thin", "skin", "glow")
+
+Role: TypeAlias = Literal["ground", "middle ground", "figure", "focus", "line"]
+Material: TypeAlias = Literal["matte", "satin", "metal", "wet", "thin", "skin", "glow"]
+Form: TypeAlias = Literal["auto", "flat", "round", "slope"]
+Value: TypeAlias = Annotated[float, Meta(ge=0, le=100)]  # L*, white D65
+Chroma: TypeAlias = Annotated[float, Meta(ge=0, le=0.5)]  # OKLCh
+Turn: TypeAlias = Annotated[float, Meta(ge=-360, le=360)]  # degrees
+Share: TypeAlias = Annotated[float, Meta(ge=0, le=1)]
+Hex: TypeAlias = Annotated[str, Meta(pattern=r"\A#[0-9a-f]{6}\Z")]
+Name: TypeAlias = Annotated[str, Meta(min_length=1, max_length=200)]
+Id: TypeAlias = Annotated[str, Meta(pattern=r"\A[A-Za-z0-9_-]{1,40}\Z")]
+Slot: TypeAlias = Literal["A", "B", "C", "D", "grey"]
+
+
+class Record(Struct, frozen=True):
+    """A part of the plan; never changed, only replaced."""
+
+
+class Planned(Record, tag_field="kind", tag="planned", kw_only=True):
+    """A colour that follows the scheme: a slot's hue, turned by an offset, at a value and chroma."""
+
+    slot: Slot
+    hue_offset_deg: Turn = 0.0  # OKLCh degrees from the slot's hue
+    value: Value
+    chroma: Chroma
+
+
+class Pinned(Record, tag_field="kind", tag="pinned", kw_only=True):
+    """A colour that is given and stays."""
+
+    hex: Hex
+
+
+Solid: TypeAlias = Planned | Pinned
+Axis: TypeAlias = tuple[Share, Share, Share, Share]
+
+
+class Gradient(Record, tag_field="kind", tag="gradient", kw_only=True):
+    """Two colours and the axis between them: x0, y0, x1, y1 as shares of width and height."""
+
+    first: Planned | Pinned
+    second: Planned | Pinned
+    axis: Axis = (0.5, 0.0, 0.5, 1.0)
+
+
+Colour: TypeAlias = Planned | Pinned | Gradient
+
+
+class Region(Record, kw_only=True):
+    """An area of the sketch that takes one local colour."""
+
+    id: Id
+    label: Annotated[int, Meta(ge=1, le=65535)]  # its pixels' number in regions.png
+    name: Name
+    role: Role
+    material: Material = "matte"
+    form: Form = "auto"
+    shares_form_with: Id | None = None
+    front: int | None = None
+
+
+class Sketch(Record, kw_only=True):
+    """The picture the plan is for; its bytes and labels lie beside the plan."""
+
+    file_name: Annotated[str, Meta(max_length=255)]
+    hash: Annotated[str, Meta(pattern=r"\A[0-9a-f]{64}\Z")]  # SHA-256 of the original bytes
+    size: tuple[Annotated[int, Meta(ge=1, le=32767)], Annotated[int, Meta(ge=1, le=32767)]]  # px
+    kind: Literal["flats"]
+
+
+class Scheme(Record, kw_only=True):
+    """Which hue leads, which answer; angles on the chosen wheel."""
+
+    wheel: Literal["painter", "light", "perceptual"]
+    name: Id
+    lead_deg: Annotated[float, Meta(ge=0, lt=360)]
+    spread_deg: Annotated[float, Meta(ge=0, le=180)]
+    shares: dict[Slot, Share] = {}  # wished; a slot left out takes the scheme's own wish
+
+
+class Ramp(Record, kw_only=True):
+    """How a region's darker and lighter steps are made."""
+
+    recipe: Id = "straight"
+    darker: Annotated[int, Meta(ge=0, le=9)] = 3
+    lighter: Annotated[int, Meta(ge=0, le=9)] = 2
+    degrees: Annotated[float, Meta(ge=0, le=60)] | None = None  # a step; None: the practice's
+
+
+class Study(Record, kw_only=True):
+    """One complete colour version of the plan."""
+
+    id: Id
+    title: Name
+    scheme: Scheme
+    colours: dict[Id, Colour]
+    recipes: dict[Id, Ramp] = {}
+    note: str = ""
+
+
+class Plan(Record, kw_only=True):
+    """Everything the artist decided, for one sketch."""
+
+    schema: Literal[1] = 1
+    title: Name
+    purpose: Annotated[str, Meta(max_length=200)] = ""
+    practice: Id = "general"
+    overrides: dict[str, float] = {}
+    current_study: Id
+    sketch: Sketch
+    regions: tuple[Region, ...]
+    studies: tuple[Study, ...]

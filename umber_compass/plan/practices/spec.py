@@ -1,0 +1,24 @@
+"""What a practice is made of."""
+
+from typing import NamedTuple
+
+
+class Rule(NamedTuple):
+    """One number of a practice, with its unit, its bounds and why it is what it is."""
+
+    key: str
+    title: str
+    number: float
+    unit: str
+    low: float
+    high: float
+    source: str
+
+
+class Practice(NamedTuple):
+    """A school: its numbers and the order it works in."""
+
+    name: str
+    title: str
+    steps: tuple[str, ...]
+    rules: tuple[Rule, ...]

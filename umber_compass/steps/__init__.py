@@ -1,0 +1,1 @@
+"""What follows from the plan: pure functions, in the route's order."""

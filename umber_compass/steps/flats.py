@@ -1,0 +1,205 @@
+"""A flats picture becomes regions: its main colours, and every smoothed border pixel given to the
+colour it holds most of (docs/sketch.md)."""
+
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.spaces import Floats
+from umber_compass.steps.borders import Bytes, Labels, explain, near_labels
+from umber_compass.words import Refusal, words
+
+MOST_COLOURS = 512
+_FLAT_SHARE = 0.6  # of the picture that must be plain main colour
+_LOSSY_REACH = 12  # levels within which a lossy picture's flat area stays
+_MIX_RESIDUAL = 12  # levels; a frequent colour further from every mix nearby is a colour itself
+
+
+class Flats(NamedTuple):
+    """Regions found: labels 1.. by area, largest first, and the main colour of each."""
+
+    labels: Labels  # (h, w)
+    colours: Bytes  # (regions, 3)
+
+
+class _Runs(NamedTuple):
+    """The picture as runs of equal pixels along rows."""
+
+    start: npt.NDArray[np.intp]
+    length: npt.NDArray[np.intp]
+    kind: npt.NDArray[np.intp]  # index into the colours
+    colours: npt.NDArray[np.uint32]  # packed, sorted
+
+
+def split(rgb: Bytes, clear: npt.NDArray[np.bool_] | None, subject: str) -> Flats:
+    """The regions of a flats picture, (h, w, 3) 8-bit. Raises Refusal if its colours are not
+    flat: it says how many were found and what to do."""
+    packed = pack_rgb(rgb)
+    runs = _runs(packed)
+    main = _exact_main(packed, runs, rgb)
+    if main is None:
+        main = _lossy_main(rgb)
+        if main is None:
+            raise _not_flat(len(runs.colours), subject)
+        pure = _nearest(rgb, main)
+    else:
+        pure = _labels_of_runs(runs, main, rgb.shape[:2])
+        main, pure = _with_thin_colours(rgb, runs, main, pure)
+    if clear is not None:
+        pure[clear] = 0
+    labels = _snapped(rgb, pure, main)
+    if clear is not None:
+        labels[clear] = 0
+    return _by_area(labels, main)
+
+
+def pack_rgb(rgb: Bytes) -> npt.NDArray[np.uint32]:
+    wide = rgb.astype(np.uint32)
+    return np.asarray(wide[..., 0] << 16 | wide[..., 1] << 8 | wide[..., 2])
+
+
+def unpack_rgb(packed: npt.NDArray[np.uint32]) -> Bytes:
+    return np.stack([packed >> 16, packed >> 8 & 255, packed & 255], axis=-1).astype(np.uint8)
+
+
+def _runs(packed: npt.NDArray[np.uint32]) -> _Runs:
+    change = np.ones(packed.shape, bool)
+    change[:, 1:] = packed[:, 1:] != packed[:, :-1]
+    start = np.flatnonzero(change)
+    length = np.diff(np.append(start, packed.size))
+    colours, kind = np.unique(packed.reshape(-1)[start], return_inverse=True)
+    return _Runs(start, length, kind.astype(np.intp), colours)
+
+
+def _exact_main(
+    packed: npt.NDArray[np.uint32], runs: _Runs, rgb: Bytes
+) -> Bytes | None:
+    """Colours that somewhere fill a cross of 3 x 3 px; None if they hold too little of the picture
+    or are too many or too alike to be flats."""
+    height, width = packed.shape
+    small = min(height, width) < 3
+    row, column = np.divmod(runs.start + runs.length // 2, width)
+    up = packed[np.maximum(row - 1, 0), column]
+    down = packed[np.minimum(row + 1, height - 1), column]
+    here = runs.colours[runs.kind]
+    solid = small | ((runs.length >= 3) & (up == here) & (down == here))
+    is_main = np.bincount(runs.kind, solid, len(runs.colours)) > 0
+    held = np.bincount(runs.kind, runs.length, len(runs.colours))[is_main].sum() / packed.size
+    colours = unpack_rgb(runs.colours[is_main])
+    if held < _FLAT_SHARE or not 0 < len(colours) <= MOST_COLOURS or _is_shaded(colours):
+        return None
+    return colours
+
+
+def _is_shaded(colours: Bytes) -> bool:
+    """Whether most of many colours lie a shade apart: a gradient or a photograph, not flats."""
+    if len(colours) <= 24:
+        return False
+    wide = colours.astype(np.int16)
+    gaps = np.abs(wide[:, None] - wide[None]).max(axis=2)
+    np.fill_diagonal(gaps, 255)
+    return float((gaps.min(axis=1) <= 3).mean()) > 0.5
+
+
+def _labels_of_runs(runs: _Runs, main: Bytes, shape: tuple[int, ...]) -> Labels:
+    number = np.zeros(len(runs.colours), np.uint16)
+    number[np.searchsorted(runs.colours, pack_rgb(main))] = np.arange(1, len(main) + 1)
+    return np.repeat(number[runs.kind], runs.length).reshape(shape)
+
+
+def _with_thin_colours(
+    rgb: Bytes, runs: _Runs, main: Bytes, pure: Labels
+) -> tuple[Bytes, Labels]:
+    """Main colours together with those of thin lines: frequent, nowhere 3 px wide, and no mix of
+    the colours beside them."""
+    total = np.bincount(runs.kind, runs.length, len(runs.colours))
+    total[np.searchsorted(runs.colours, pack_rgb(main))] = 0
+    frequent = np.flatnonzero(total >= max(24, 2e-5 * pure.size))
+    most_first = frequent[np.argsort(-total[frequent], kind="stable")][:64]
+    extra = []
+    for kind in most_first:
+        place = runs.start[runs.kind == kind][:60]
+        levels = _levels(np.concatenate([main, *extra]) if extra else main)
+        mixes = explain(rgb.reshape(-1, 3)[place], near_labels(pure, place), levels)
+        if np.median(mixes.residual) > _MIX_RESIDUAL:
+            extra.append(unpack_rgb(runs.colours[kind : kind + 1]))
+    if not extra:
+        return main, pure
+    every = np.concatenate([main, *extra])
+    return every, _labels_of_runs(runs, every, pure.shape)
+
+
+def _levels(main: Bytes) -> Floats:
+    """Main colours by label, with one unused row for label 0."""
+    return np.concatenate([np.zeros((1, 3)), main]).astype(np.float32)
+
+
+def _snapped(rgb: Bytes, pure: Labels, main: Bytes) -> Labels:
+    """Every pixel labelled: what is not a main colour goes to the one it holds most of; the pixels
+    of blurred borders, far from any, to the nearest colour."""
+    place = np.flatnonzero(pure == 0)
+    labels = pure.copy()
+    if not len(place):
+        return labels
+    near = near_labels(pure, place)
+    mixes = explain(rgb.reshape(-1, 3)[place], near, _levels(main))
+    own = mixes.own.copy()
+    lost = near[:, 0] == 0
+    own[lost] = _nearest(rgb.reshape(-1, 3)[place[lost]][None], main)[0]
+    labels.reshape(-1)[place] = own
+    return labels
+
+
+def _lossy_main(rgb: Bytes) -> Bytes | None:
+    """Main colours of flats stored with loss: the peaks of the colour histogram; None if the
+    pixels do not gather round them."""
+    coarse = pack_rgb(rgb >> 2).reshape(-1)
+    bins, count = np.unique(coarse, return_counts=True)
+    colours = unpack_rgb(bins).astype(np.float32) * 4 + 2
+    left, main = count.astype(float), []
+    while len(main) < MOST_COLOURS and left.max() >= max(9, 4e-4 * coarse.size):
+        centre = colours[left.argmax()]
+        close = np.abs(colours - centre).max(axis=1) <= _LOSSY_REACH
+        weight = np.where(close, left, 0)
+        main.append((colours * weight[:, None]).sum(axis=0) / weight.sum())
+        left[close] = 0
+    if not main:
+        return None
+    rounded = np.array(main).round().astype(np.uint8)
+    off = np.abs(rgb.astype(np.int16) - rounded[_nearest(rgb, rounded) - 1]).max(axis=2)
+    return rounded if float((off <= 5).mean()) >= 0.75 else None
+
+
+def _nearest(rgb: Bytes, main: Bytes) -> Labels:
+    """The label of the main colour nearest to each pixel, (h, w)."""
+    packed = pack_rgb(rgb).reshape(-1)
+    kinds, where = np.unique(packed, return_inverse=True)
+    shades = unpack_rgb(kinds).astype(np.float32)
+    label = np.empty(len(kinds), np.uint16)
+    for at in range(0, len(kinds), 4096):
+        part = shades[at : at + 4096, None] - main[None].astype(np.float32)
+        label[at : at + 4096] = (part * part).sum(axis=2).argmin(axis=1) + 1
+    return label[where].reshape(rgb.shape[:2])
+
+
+def _by_area(labels: Labels, main: Bytes) -> Flats:
+    """Labels numbered by area, largest first; colours that hold no pixel are dropped."""
+    area = np.bincount(labels.reshape(-1), minlength=len(main) + 1)[1:]
+    order = np.argsort(-area, kind="stable")
+    order = order[area[order] > 0]
+    number = np.zeros(len(main) + 1, np.uint16)
+    number[order + 1] = np.arange(1, len(order) + 1)
+    return Flats(number[labels], main[order])
+
+
+def _not_flat(found: int, subject: str) -> Refusal:
+    return Refusal(
+        subject,
+        words(
+            "{found:,} colours found, but flats need areas of one colour each (at most {most} "
+            "colours); fill each material with one flat colour and bring that in",
+            found=found,
+            most=MOST_COLOURS,
+        ),
+    )

@@ -1,0 +1,27 @@
+"""What a scheme is made of."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from umber_compass.plan.model import Slot
+
+
+class Needle(NamedTuple):
+    """One hue of a scheme: what it does, where it stands from the lead for a given spread (wheel
+    degrees), and the share of the picture it should hold."""
+
+    slot: Slot
+    part: str  # leads, supports or answers
+    from_lead: Callable[[float], float]
+    share: float
+
+
+class SchemeSpec(NamedTuple):
+    """A harmony as the two choices of its sentence and the needles they make."""
+
+    name: str
+    title: str
+    supports: str  # the sentence's first choice
+    answers: str  # its second
+    spread_deg: float  # wheel degrees; 0 where nothing can be spread
+    needles: tuple[Needle, ...]

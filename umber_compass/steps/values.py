@@ -1,0 +1,43 @@
+"""Value over the whole picture: how much of it lies where on L*."""
+
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.spaces import Floats, decode, value
+from umber_compass.steps.codes import Codes
+
+BINS = 100  # one for each point of L*
+
+
+class Values(NamedTuple):
+    """The picture's values."""
+
+    by_code: Floats  # L* of each code
+    histogram: Floats  # (100,) share of the picture in each point of L*
+    darks: float  # share below the limit for darks
+    lights: float  # share above the limit for lights
+
+    @property
+    def extremes(self) -> float:
+        """Share of the picture beyond either limit."""
+        return self.darks + self.lights
+
+
+def measure_values(
+    codes: Codes, table: npt.NDArray[np.uint8], dark: float, light: float
+) -> Values:
+    """Values of a picture in codes with 8-bit colours by code; `dark` and `light` are L*. Label 0,
+    which is no region, does not count."""
+    by_code = value(decode(table / 255))
+    weight = codes.count.astype(float)
+    weight[0] = 0
+    weight /= max(weight.sum(), 1)
+    bins = np.clip(by_code.astype(int), 0, BINS - 1)
+    return Values(
+        by_code,
+        np.bincount(bins, weight, BINS),
+        float(weight[by_code < dark].sum()),
+        float(weight[by_code > light].sum()),
+    )

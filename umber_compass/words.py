@@ -1,0 +1,31 @@
+"""What is said to the artist: a template and its fields, filled where it is read."""
+
+from typing import TypeAlias
+
+import msgspec
+
+Field: TypeAlias = str | int | float
+
+
+class Words(msgspec.Struct, frozen=True):
+    """A sentence that can be translated before its fields are filled in."""
+
+    template: str
+    fields: dict[str, Field] = {}
+
+    def __str__(self) -> str:
+        return self.template.format(**self.fields)
+
+
+def words(template: str, **fields: Field) -> Words:
+    """A sentence with its fields by name."""
+    return Words(template, fields)
+
+
+class Refusal(Exception):  # noqa: N818 - it is no fault of the program
+    """Input that cannot be taken: what it was about, what is wrong, what to do."""
+
+    def __init__(self, subject: str, reason: Words) -> None:
+        super().__init__(f"{subject}: {reason}")
+        self.subject = subject
+        self.reason = reason
