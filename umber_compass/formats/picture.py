@@ -121,13 +121,19 @@ def png_bytes(pixels: npt.NDArray[np.uint8] | npt.NDArray[np.uint16]) -> bytes:
     return out.getvalue()
 
 
-def write_png(path: Path, pixels: npt.NDArray[np.uint8] | npt.NDArray[np.uint16]) -> None:
-    """A PNG file, written whole or not at all."""
-    atomic.write(path, lambda stream: _save_png(pixels, stream))
+def write_png(
+    path: Path, pixels: npt.NDArray[np.uint8] | npt.NDArray[np.uint16], software: str = ""
+) -> None:
+    """A PNG file, written whole or not at all; `software` says in it who wrote it."""
+    atomic.write(path, lambda stream: _save_png(pixels, stream, software))
 
 
-def _save_png(pixels: npt.NDArray[np.uint8] | npt.NDArray[np.uint16], out: IO[bytes]) -> None:
+def _save_png(
+    pixels: npt.NDArray[np.uint8] | npt.NDArray[np.uint16], out: IO[bytes], software: str = ""
+) -> None:
     chunks = PngImagePlugin.PngInfo()
+    if software:
+        chunks.add_text("Software", software)
     if pixels.ndim == 3:
         chunks.add(b"sRGB", b"\0")  # perceptual intent
     Image.fromarray(pixels).save(out, "PNG", pnginfo=chunks, compress_level=6)

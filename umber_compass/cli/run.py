@@ -1,0 +1,222 @@
+"""Which command, with which arguments; one line for every mistake."""
+
+import json
+import math
+import sys
+from argparse import ArgumentParser, ArgumentTypeError, Namespace
+from collections.abc import Callable, Sequence
+from contextlib import redirect_stderr
+from io import StringIO
+from pathlib import Path
+from typing import Any, NoReturn
+
+from umber_compass import __version__
+from umber_compass.words import Refusal, words
+
+PROGRAM = "umber-compass"
+Answer = dict[str, Any]
+_WINDOW = ("demo", "open")
+
+
+class _Usage(Exception):
+    """The arguments are not what a command takes."""
+
+
+class _Parser(ArgumentParser):
+    def error(self, message: str) -> NoReturn:
+        raise _Usage(f"{message}; see {self.prog} --help")
+
+
+def _number(low: float, high: float, whole: bool = False) -> Callable[[str], float]:
+    def read(text: str) -> float:
+        try:
+            number = int(text) if whole else float(text)
+        except ValueError:
+            raise ArgumentTypeError(f"{text[:40]!r} is no number") from None
+        if not math.isfinite(number) or not low <= number <= high:
+            raise ArgumentTypeError(f"{text[:40]} is not between {low:g} and {high:g}")
+        return number
+
+    return read
+
+
+def _place(text: str) -> tuple[float, float]:
+    number = _number(0, 100_000)
+    parts = text.split(",")
+    if len(parts) != 2:
+        raise ArgumentTypeError(f"{text[:40]!r} is no place; write X,Y in px, as 320,200")
+    return number(parts[0]), number(parts[1])
+
+
+def _parser() -> ArgumentParser:
+    from umber_compass.cli import colours, plans
+
+    parser = _Parser(prog=PROGRAM, description="Plan a picture’s colours before rendering it.")
+    parser.add_argument("--version", action="version", version=f"{PROGRAM} {__version__}")
+    commands = parser.add_subparsers(dest="command", metavar="COMMAND", required=True)
+    _add_colours(commands, colours.CHOICES)
+    _add_plans(commands, plans.CHOICES)
+    _command(commands, "batch", "read a JSON array of arguments a line, answer a line each", _batch)
+    demo = _command(commands, "demo", "open a demo plan in the window", _demo)
+    demo.add_argument("name", nargs="?", help="which demo")
+    demo.add_argument("--list", action="store_true", help="list the demos")
+    demo.add_argument("--save", metavar="DIR", help="write the demo sketches and plans")
+    opening = _command(commands, "open", "open the window", _demo)
+    opening.add_argument("plan", nargs="?")
+    return parser
+
+
+def _command(
+    commands: Any, name: str, says: str, run: Callable[[Namespace], Answer]
+) -> ArgumentParser:
+    made: ArgumentParser = commands.add_parser(name, help=says, description=says)
+    made.add_argument("--json", action="store_true", help="print one JSON document")
+    made.set_defaults(run=run)
+    return made
+
+
+def _add_colours(commands: Any, choices: dict[str, Sequence[str]]) -> None:
+    from umber_compass.cli import colours
+
+    _command(commands, "colour", "every measure of a colour", colours.colour).add_argument("hex")
+    two = _command(commands, "difference", "how far two colours lie apart", colours.difference)
+    two.add_argument("first")
+    two.add_argument("second")
+    layer = _command(commands, "blend", "a layer over a ground", colours.mixed)
+    layer.add_argument("base")
+    layer.add_argument("top")
+    layer.add_argument("--mode", choices=choices["mode"], default="normal")
+    layer.add_argument("--opacity", type=_number(0, 1), default=1.0)
+    scheme = _command(commands, "harmony", "the colours of a scheme", colours.harmony)
+    scheme.add_argument("hex")
+    scheme.add_argument("--scheme", choices=choices["scheme"], required=True)
+    scheme.add_argument("--wheel", choices=choices["wheel"], default="painter")
+    scheme.add_argument("--spread", type=_number(0, 180), help="wheel degrees")
+    steps = _command(commands, "ramp", "a colour’s darker and lighter steps", colours.ramp)
+    steps.add_argument("hex")
+    steps.add_argument("--recipe", choices=choices["recipe"], default="straight")
+    steps.add_argument("--darker", type=_number(0, 9, whole=True), default=3)
+    steps.add_argument("--lighter", type=_number(0, 9, whole=True), default=3)
+    steps.add_argument("--degrees", type=_number(0, 60), help="a step")
+    steps.add_argument("--spacing", type=_number(0.5, 50), help="L* a step (9)")
+
+
+def _add_plans(commands: Any, choices: dict[str, Sequence[str]]) -> None:
+    from umber_compass.cli import plans
+
+    new = _command(commands, "new", "a plan for a flats picture", plans.new)
+    new.add_argument("sketch")
+    new.add_argument("-o", "--output", required=True, metavar="PLAN")
+    new.add_argument("--from", dest="kind", choices=choices["kind"], default="auto")
+    new.add_argument("--focus", type=_place, metavar="X,Y", help="px in the sketch")
+    regions = _command(commands, "regions", "a plan’s regions", plans.regions)
+    regions.add_argument("plan")
+    regions.add_argument("--labels", metavar="PNG")
+    _command(commands, "checks", "what a plan’s checks say", plans.checks).add_argument("plan")
+    fix = _command(commands, "fix", "take the best fixes", plans.fix)
+    fix.add_argument("plan")
+    fix.add_argument("-o", "--output", required=True, metavar="PLAN2")
+    fix.add_argument("--check", choices=choices["check"])
+    render = _command(commands, "render", "a view of the picture as PNG", plans.render)
+    render.add_argument("plan")
+    render.add_argument("-o", "--output", required=True, metavar="PNG")
+    render.add_argument("--view", choices=choices["view"], default="flat")
+    render.add_argument("--width", type=_number(1, 16384, whole=True), metavar="PX")
+    out = _command(commands, "handoff", "write the painting program’s files", plans.handoff)
+    out.add_argument("plan")
+    out.add_argument("-o", "--output", required=True, metavar="DIR")
+    out.add_argument("--formats", metavar="LIST", help="gpl,flat")
+    out.add_argument("--force", action="store_true", help="replace files that are not ours")
+
+
+def _demo(args: Namespace) -> Answer:
+    """The demos that need no window: listed or written out."""
+    from umber_compass.demo import plans as demos
+
+    if args.command == "open" or not (args.list or args.save):
+        raise Refusal(args.command, words("opens a window, so it cannot run here; use it alone"))
+    if args.save:
+        return {"files": [str(p) for p in demos.save(Path(args.save))]}
+    return {"demos": [{"name": d.name, "title": d.title} for d in demos.DEMOS]}
+
+
+def _batch(_: Namespace) -> Answer:
+    """One JSON line for each line of standard input; never ends early."""
+    for line in sys.stdin:
+        if line.strip():
+            print(json.dumps(_answer_line(line), ensure_ascii=False), flush=True)
+    return {}
+
+
+def _answer_line(line: str) -> Answer:
+    try:
+        words_given = json.loads(line)
+    except (ValueError, RecursionError):
+        return {"error": "not a JSON array of arguments"}
+    if not isinstance(words_given, list) or not all(isinstance(w, str) for w in words_given):
+        return {"error": "not a JSON array of arguments"}
+    if words_given[:1] == ["batch"]:
+        return {"error": "batch: cannot run inside itself"}
+    try:
+        args = _parse(words_given)
+        return dict(args.run(args))
+    except (Refusal, _Usage) as error:
+        return {"error": str(error)}
+    except SystemExit:
+        return {"error": "asks for help; run it alone"}
+
+
+def _parse(given: Sequence[str]) -> Namespace:
+    with redirect_stderr(StringIO()):
+        return _parser().parse_args(given)
+
+
+def main(given: Sequence[str]) -> int:
+    """Run one command; the exit code is 0 done, 1 bad input, 2 wrong usage."""
+    try:
+        args = _parser().parse_args(given)
+        answer = args.run(args)
+        if args.command != "batch":
+            print(_as_json(answer) if args.json else _as_text(answer))
+    except Refusal as error:
+        return _fail(str(error), 1)
+    except _Usage as error:
+        return _fail(str(error), 2)
+    except BrokenPipeError:
+        sys.stderr.close()
+        return 0
+    return 0
+
+
+def _fail(line: str, code: int) -> int:
+    print(f"{PROGRAM}: " + " ".join(line.split()), file=sys.stderr)
+    return code
+
+
+def _as_json(answer: Answer) -> str:
+    return json.dumps(answer, ensure_ascii=False, allow_nan=False)
+
+
+def _as_text(answer: Answer, indent: str = "") -> str:
+    """An answer as lines a person can read."""
+    lines = []
+    for key, item in answer.items():
+        if isinstance(item, list) and item and isinstance(item[0], dict):
+            lines += [f"{indent}{key}", *("  " + indent + _row(x) for x in item)]
+        elif isinstance(item, dict):
+            lines.append(f"{indent}{key}  {_row(item)}")
+        else:
+            lines.append(f"{indent}{key}  {_plain(item)}")
+    return "\n".join(lines)
+
+
+def _row(item: Answer) -> str:
+    return "  ".join(f"{k} {_plain(v)}" for k, v in item.items() if v not in ([], None))
+
+
+def _plain(item: object) -> str:
+    if isinstance(item, float):
+        return f"{item:.4g}"
+    if isinstance(item, list):
+        return ", ".join(_row(x) if isinstance(x, dict) else _plain(x) for x in item)
+    return str(item)

@@ -1,0 +1,134 @@
+"""A plan with its pixels: brought in from a picture, opened, saved, handed off.
+
+Stands above steps and formats, under the command line and the window; both use it alike.
+"""
+
+from collections.abc import Sequence
+from pathlib import Path
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+from PIL import Image
+
+from umber_compass.formats import gpl, picture, plan_file
+from umber_compass.plan.model import Plan
+from umber_compass.steps import handoff, sketch
+from umber_compass.steps.codes import Packed, unpack
+from umber_compass.steps.pipeline import Derived, Pipeline
+from umber_compass.steps.pipeline import picture as flat_picture
+from umber_compass.words import Refusal, words
+
+MOST_WORKING = 1600  # px, the longer side of the picture the window works on
+_THUMBNAIL = 512  # px
+
+
+class Document(NamedTuple):
+    """A plan, its sketch as it came, and the regions' pixels at working and at full size."""
+
+    plan: Plan
+    data: bytes  # the sketch's file
+    labels: npt.NDArray[np.uint16]  # (h, w) at the sketch's own size
+    drawing: sketch.Drawing  # at the working size
+    thumbnail: bytes = b""
+
+
+def bring_in(path: Path, focus: tuple[float, float] | None = None) -> Document:
+    """A new plan for a flats picture. Raises Refusal if it cannot be one."""
+    read = picture.read(path)
+    started = sketch.start_plan(read.rgb, read.clear, read.data, path.name, focus)
+    drawing = _working(read.rgb, started.labels)
+    return Document(started.plan, read.data, started.labels, drawing)
+
+
+def open_plan(path: Path) -> Document:
+    """A plan from its file. Raises Refusal if it cannot be read."""
+    held = plan_file.read(path)
+    return from_file(held, str(path))
+
+
+def from_file(held: plan_file.PlanFile, subject: str) -> Document:
+    """A document from what a plan file holds."""
+    rgb = picture.decode(held.sketch, subject).rgb
+    if rgb.shape[:2] != held.labels.shape:
+        raise Refusal(subject, words("is damaged: its regions do not fit its sketch; open a copy"))
+    return Document(held.plan, held.sketch, held.labels, _working(rgb, held.labels), held.thumbnail)
+
+
+def _working(rgb: npt.NDArray[np.uint8], labels: npt.NDArray[np.uint16]) -> sketch.Drawing:
+    height, width = labels.shape
+    longer = max(height, width)
+    if longer <= MOST_WORKING:
+        return sketch.draw(rgb, labels)
+    size = max(1, width * MOST_WORKING // longer), max(1, height * MOST_WORKING // longer)
+    small = np.array(Image.fromarray(rgb).resize(size, Image.Resampling.BOX))
+    rows = ((np.arange(size[1]) + 0.5) * height / size[1]).astype(int)
+    columns = ((np.arange(size[0]) + 0.5) * width / size[0]).astype(int)
+    return sketch.draw(small, np.ascontiguousarray(labels[rows[:, None], columns]))
+
+
+def full_picture(document: Document) -> Packed:
+    """The plan's picture at the sketch's own size."""
+    if document.drawing.labels.shape == document.labels.shape:
+        drawing = document.drawing
+    else:
+        rgb = picture.decode(document.data, document.plan.sketch.file_name).rgb
+        drawing = sketch.draw(rgb, document.labels)
+    return flat_picture(Pipeline(drawing).derive(document.plan))
+
+
+def thumbnail_of(shown: Packed) -> bytes:
+    """A small PNG of a picture, for the plan file."""
+    image = Image.fromarray(np.ascontiguousarray(unpack(shown)))
+    image.thumbnail((_THUMBNAIL, _THUMBNAIL), Image.Resampling.BOX)
+    return picture.png_bytes(np.asarray(image))
+
+
+def save(document: Document, path: Path) -> None:
+    """The plan's file, with a thumbnail of its picture. Raises Refusal if it cannot be written."""
+    shown = flat_picture(Pipeline(document.drawing).derive(document.plan))
+    held = plan_file.PlanFile(document.plan, document.data, document.labels, thumbnail_of(shown))
+    plan_file.write(path, held)
+
+
+def handoff_paths(plan: Plan, folder: Path, kinds: Sequence[str]) -> dict[str, Path]:
+    """The files a hand-off writes, by kind."""
+    stem = handoff.stem(plan.title)
+    return {k: folder / handoff.KINDS[k].format(stem=stem) for k in kinds}
+
+
+def hand_off(document: Document, folder: Path, kinds: Sequence[str], force: bool = False) -> list[Path]:
+    """Write the hand-off's files. Raises Refusal, before anything is written, if one is there that
+    is not ours and `force` is not said."""
+    paths = handoff_paths(document.plan, folder, kinds)
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Refusal(str(folder), words("is no folder that can be written; choose another")) from error
+    for path in paths.values():
+        if not force and path.exists() and not _is_ours(path):
+            raise Refusal(str(path), words("is there already and not from here; move it, or use --force"))
+    derived = Pipeline(document.drawing).derive(document.plan)
+    for kind, path in paths.items():
+        if kind == "gpl":
+            gpl.write(path, _palette(derived))
+        else:
+            picture.write_png(path, np.ascontiguousarray(unpack(full_picture(document))), OURS)
+    return list(paths.values())
+
+
+OURS = "Umber Compass"
+
+
+def _palette(derived: Derived) -> str:
+    about = [f"Written by {OURS}", *handoff.comments(derived)]
+    return gpl.text(derived.plan.title, handoff.palette_rows(derived), about)
+
+
+def _is_ours(path: Path) -> bool:
+    """Whether a file bears the mark our hand-off leaves in it, so that it may be replaced."""
+    try:
+        with path.open("rb") as stream:
+            return OURS.encode() in stream.read(4096)
+    except OSError:
+        return False

@@ -1,0 +1,69 @@
+"""What a check says, and what it is made of."""
+
+from collections.abc import Callable
+from typing import Literal, NamedTuple, TypeAlias
+
+from umber_compass.plan.edits import Edit
+from umber_compass.steps.pipeline import Derived
+from umber_compass.words import Words
+
+Level: TypeAlias = Literal["fine", "note", "warning"]
+LEVELS: tuple[Level, ...] = ("fine", "note", "warning")
+
+
+class Fix(NamedTuple):
+    """A change that a check proposes, and what else it would raise."""
+
+    id: str
+    text: Words  # on a button, as `Turn door 24°`
+    edit: Edit
+    adds: tuple[Words, ...] = ()  # titles of warnings it would bring elsewhere
+
+
+class Result(NamedTuple):
+    """One measurement held against a wish."""
+
+    check: str
+    level: Level
+    regions: tuple[str, ...]
+    measured: float
+    wanted: float
+    unit: str
+    title: Words
+    text: Words
+    fixes: tuple[Fix, ...] = ()
+
+    @property
+    def key(self) -> tuple[str, tuple[str, ...]]:
+        """What the measurement is about, whatever it came to."""
+        return self.check, self.regions
+
+
+class CheckSpec(NamedTuple):
+    """A check: which step shows it, its measuring, and candidates for mending a result; each
+    candidate meets the wish by the smallest change of its kind."""
+
+    name: str
+    step: str
+    measure: Callable[[Derived], list[Result]]
+    candidates: Callable[[Derived, Result], list[Fix]]
+
+
+def level_over(measured: float, note: float, warning: float) -> Level:
+    """The level of a number that should stay low."""
+    return "warning" if measured > warning else "note" if measured > note else "fine"
+
+
+def level_under(measured: float, note: float, warning: float) -> Level:
+    """The level of a number that should stay high."""
+    return "warning" if measured < warning else "note" if measured < note else "fine"
+
+
+def names(derived: Derived) -> dict[str, str]:
+    """Region names by id."""
+    return {r.id: r.name for r in derived.plan.regions}
+
+
+def upper(name: str) -> str:
+    """A name at the head of a sentence."""
+    return name[:1].upper() + name[1:]

@@ -1,0 +1,22 @@
+"""From across the room: the picture at three tenths of its size, on a grey wall."""
+
+import numpy as np
+from PIL import Image
+
+from umber_compass.views.spec import Picture, ViewSpec
+
+_SCALE = 0.3
+_WALL = 158  # level of the grey around it, a little darker than the gallery's
+
+
+def _see(picture: Picture) -> Picture:
+    height, width = picture.shape[:2]
+    size = max(1, round(width * _SCALE)), max(1, round(height * _SCALE))
+    shrunk = np.asarray(Image.fromarray(picture).resize(size, Image.Resampling.BOX))
+    wall = np.full_like(picture, _WALL)
+    top, left = (height - size[1]) // 2, (width - size[0]) // 2
+    wall[top : top + size[1], left : left + size[0]] = shrunk
+    return wall
+
+
+VIEW = ViewSpec("small", "Across the room", "small, on a wall", _see)
