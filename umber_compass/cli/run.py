@@ -211,7 +211,7 @@ def _as_text(answer: Answer, indent: str = "") -> str:
 
 
 def _row(item: Answer) -> str:
-    return "  ".join(f"{k} {_plain(v)}" for k, v in item.items() if v not in ([], None))
+    return "  ".join(f"{k} {_plain(v)}" for k, v in item.items() if v is not None and v != [])
 
 
 def _plain(item: object) -> str:

@@ -29,6 +29,12 @@ class Derived(NamedTuple):
     values: Values
     rules: dict[str, float]
 
+    def document_label(self, region_id: str) -> int | None:
+        """A region's number in the drawing, or None if it holds no pixel there."""
+        label = next(r.label for r in self.plan.regions if r.id == region_id)
+        begin, end = self.codes.spans.get(label, (0, 0))
+        return label if end > begin and self.codes.count[begin:end].any() else None
+
 
 class Pipeline:
     """Derives a plan's results and remembers each stage's last one."""
@@ -64,6 +70,14 @@ class Pipeline:
             numbers["extremes.light"],
         )
         return Derived(plan, self._drawing, codes, held, colours, table, values, numbers)
+
+    @classmethod
+    def of(cls, derived: Derived) -> "Pipeline":
+        """A pipeline that knows the codes of a derived plan already, for another thread."""
+        made = cls(derived.drawing)
+        axes = _axes(derived.plan.regions, study(derived.plan).colours)
+        made._last["codes"] = ((repr(axes),), derived.codes)
+        return made
 
     def _codes(self, _: str) -> Codes:
         axes: Axes = self._last["axes"][1]

@@ -18,7 +18,7 @@ def _measure(derived: Derived) -> list[Result]:
     title = "Extremes stay accents" if level == "fine" else "Extremes hold too much"
     beyond = _beyond(derived)
     text = words(
-        "{measured:.0f} % beyond {dark:.0f} and {light:.0f} L*, wanted {wanted:.0f} % or less",
+        "{measured:.3g} % beyond {dark:g} and {light:g} L*, wanted {wanted:g} % or less",
         measured=share,
         dark=derived.rules["extremes.dark"],
         light=derived.rules["extremes.light"],
@@ -37,7 +37,7 @@ def _beyond(derived: Derived) -> dict[str, float]:
     found = {}
     for region in derived.plan.regions:
         begin, end = derived.codes.spans.get(region.label, (0, 0))
-        share = float((derived.codes.count[begin:end] * out[begin:end]).sum() / total)
+        share = float((derived.codes.count[begin:end] * out[begin:end]).sum()) / float(total)
         if share > 0:
             found[region.id] = share
     return found
@@ -67,7 +67,7 @@ def _cover(derived: Derived, shares: dict[str, float], movable: list[str]) -> li
     """The cheapest regions to move, area times value moved; empty if all together are too few."""
     from scipy.optimize import LinearConstraint, milp  # costs 0.5 s, so only where it is used
 
-    excess = derived.values.extremes - derived.rules["extremes.note"] / 100
+    excess = float(derived.values.extremes) - derived.rules["extremes.note"] / 100
     area = np.array([shares[r] for r in movable])
     if not movable or area.sum() < excess:
         return []

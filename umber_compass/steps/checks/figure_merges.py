@@ -43,7 +43,7 @@ def _measure(derived: Derived) -> list[Result]:
                 total[1] += px * apart
     least = derived.rules["figure-merges.border"] / 100
     found = [
-        _result(derived, figure, ground, weighted / px)
+        _result(derived, figure, ground, float(weighted / px))
         for (figure, ground), (px, weighted) in pairs.items()
         if px >= least * outline[figure]
     ]
@@ -62,11 +62,11 @@ def _result(derived: Derived, figure: int, ground: int, apart: float) -> Result:
         note,
         "L*",
         words(
-            "{figure} merges with {ground}",
+            "{figure} and {ground} merge",
             figure=upper(by_label[figure].name),
             ground=by_label[ground].name,
         ),
-        words("{measured:.0f} L* apart, wanted {wanted:.0f} or more", measured=apart, wanted=note),
+        words("{measured:.3g} L* apart, wanted {wanted:g} or more", measured=apart, wanted=note),
     )
 
 
@@ -82,7 +82,7 @@ def _worst_or_fine(derived: Derived, found: list[Result]) -> list[Result]:
     said = names(derived)
     title = words("Figures part from their grounds")
     text = words(
-        "closest: {figure} and {ground}, {measured:.0f} L* apart, wanted {wanted:.0f}",
+        "closest: {figure} and {ground}, {measured:.3g} L* apart, wanted {wanted:g}",
         figure=said[closest.regions[0]],
         ground=said[closest.regions[1]],
         measured=closest.measured,

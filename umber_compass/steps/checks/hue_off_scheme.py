@@ -37,8 +37,8 @@ def _measure(derived: Derived) -> list[Result]:
         if level == "fine":
             continue
         given = derived.colours[region_id].ends[end].slot == "given"
-        text = "{measured:.0f}° outside {arc} arc" + (", but its colour is given" if given else "")
-        title = words("{name} strays from the scheme", name=upper(said[region_id]))
+        text = "{measured:.3g}° outside {arc} arc" + (", but its colour is given" if given else "")
+        title = words("{name}: off the scheme", name=upper(said[region_id]))
         results.append(
             Result(
                 NAME, level, (region_id,), stray, note, "°", title, words(text, measured=stray, arc=_DOES[slot])

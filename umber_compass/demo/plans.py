@@ -1,0 +1,56 @@
+"""The demo plans that ship with the program (made by tools/make_demo.py)."""
+
+from pathlib import Path
+from typing import NamedTuple
+
+from umber_compass.formats import atomic
+from umber_compass.words import Refusal, words
+
+FOLDER = Path(__file__).parent
+_MOST = 50_000_000
+
+
+class Demo(NamedTuple):
+    """A shipped scenario: the flats and the plan made for them."""
+
+    name: str
+    title: str
+
+    @property
+    def plan(self) -> Path:
+        """Its plan file."""
+        return FOLDER / f"{self.name}.umber"
+
+    @property
+    def sketch(self) -> Path:
+        """Its flats."""
+        return FOLDER / f"{self.name}.png"
+
+
+DEMOS = (Demo("lighthouse-bakery", "Lighthouse Bakery"),)
+
+
+def find(name: str | None) -> Demo:
+    """The demo with this name, or the first. Raises Refusal if there is none."""
+    if name is None:
+        return DEMOS[0]
+    for demo in DEMOS:
+        if demo.name == name:
+            return demo
+    known = ", ".join(d.name for d in DEMOS)
+    raise Refusal(name[:80], words("no such demo; choose from {known}", known=known))
+
+
+def save(folder: Path) -> list[Path]:
+    """Every demo's sketch and plan copied to a folder; files there are replaced."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Refusal(str(folder), words("is no folder that can be written; choose another")) from error
+    written = []
+    for source in [p for d in DEMOS for p in (d.sketch, d.plan)]:
+        content = atomic.read(source, _MOST)
+        path = folder / source.name
+        atomic.write(path, lambda stream, content=content: stream.write(content) and None)
+        written.append(path)
+    return written
