@@ -5,7 +5,8 @@ from typing import NamedTuple
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.spaces import Floats, decode, value
+from umber_compass.colour.gamut import fit
+from umber_compass.colour.spaces import Floats, decode, encode, to_hex, value
 from umber_compass.steps.codes import Codes
 
 BINS = 100  # one for each point of L*
@@ -41,3 +42,13 @@ def measure_values(
         float(weight[by_code < dark].sum()),
         float(weight[by_code > light].sum()),
     )
+
+
+def grey_scale(count: int) -> tuple[str, ...]:
+    """Greys at equal steps of value from black to white, as hexes."""
+    return greys_of(np.linspace(0, 100, count).tolist())
+
+
+def greys_of(values: list[float]) -> tuple[str, ...]:
+    """The greys of some values L*, as hexes."""
+    return tuple(to_hex(c) for c in encode(fit(np.array(values), 0.0, 0.0)))

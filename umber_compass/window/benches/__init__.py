@@ -1,0 +1,1 @@
+"""One bench a step, under the step's name."""

@@ -1,0 +1,189 @@
+"""The harmony bench: the scheme as a sentence, the rose, the shares."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+)
+
+from umber_compass.colour.wheels import WHEELS
+from umber_compass.plan.edits import set_spread, set_wished_share, study, turn_family, turn_lead
+from umber_compass.steps.harmony import (
+    WHEEL_TITLES,
+    choose_scheme,
+    choose_wheel,
+    needle_angles,
+    wished_shares,
+)
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.rose import family_turn, ring, rose_of
+from umber_compass.steps.schemes import SCHEMES
+from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.benches.rose import Rose
+from umber_compass.window.benches.shares import ShareRow, Shares
+from umber_compass.window.fields import NumberField
+
+
+class HarmonyBench(Bench):
+    """One hue leads; drag it and the picture turns."""
+
+    pointed = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__("Harmony")
+        self._plan_scheme = ""
+        self._wheel = "painter"
+        self.column.addLayout(self._build_sentence())
+        middle = QHBoxLayout()
+        middle.setSpacing(12)
+        self.rose = Rose()
+        middle.addWidget(self.rose, 1)
+        middle.addLayout(self._build_side())
+        self.column.addLayout(middle, 1)
+        self.given = quiet("")
+        self.given.setWordWrap(True)
+        self.column.addWidget(self.given)
+        self._connect()
+
+    def _build_sentence(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(6)
+        self.supports, self.answers = QToolButton(), QToolButton()
+        for button, name in (
+            (self.supports, self.tr("What supports")),
+            (self.answers, self.tr("What answers")),
+        ):
+            button.setObjectName("word")
+            button.setAccessibleName(name)
+            button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+            button.setMenu(QMenu(button))
+        for widget in (
+            QLabel(self.tr("One hue leads,")),
+            self.supports,
+            QLabel(self.tr("support,")),
+            self.answers,
+            QLabel(self.tr("answers.")),
+        ):
+            line.addWidget(widget)
+        line.addStretch(1)
+        return line
+
+    def _build_side(self) -> QVBoxLayout:
+        side = QVBoxLayout()
+        side.setSpacing(5)
+        side.addWidget(quiet(self.tr("Wheel")))
+        group = QButtonGroup(self)
+        self.wheels: dict[str, QPushButton] = {}
+        for wheel in WHEELS:
+            button = QPushButton(WHEEL_TITLES[wheel])
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, w=wheel: self.edit_wanted.emit(choose_wheel(w)))
+            group.addButton(button)
+            side.addWidget(button)
+            self.wheels[wheel] = button
+        self.lead = NumberField(self.tr("Lead, wheel degrees"), -1, 360, "°")
+        self.spread = NumberField(self.tr("Spread, wheel degrees"), 5, 90, "°")
+        for text, field in ((self.tr("Lead"), self.lead), (self.tr("Spread"), self.spread)):
+            row = QHBoxLayout()
+            row.addWidget(quiet(text))
+            row.addStretch(1)
+            row.addWidget(field)
+            side.addLayout(row)
+        side.addSpacing(8)
+        self.shares = Shares()
+        self.shares.setFixedWidth(116)
+        side.addWidget(self.shares)
+        side.addStretch(1)
+        return side
+
+    def _connect(self) -> None:
+        self.rose.turned.connect(lambda a: self.edit_wanted.emit(turn_lead(a)))
+        self.rose.spread.connect(lambda d: self.edit_wanted.emit(set_spread(d)))
+        self.rose.family.connect(self._turn_family)
+        self.rose.pointed.connect(self.pointed)
+        self.lead.wanted.connect(lambda a: self.edit_wanted.emit(turn_lead(a)))
+        self.spread.wanted.connect(lambda d: self.edit_wanted.emit(set_spread(d)))
+        self.shares.wished.connect(lambda s, x: self.edit_wanted.emit(set_wished_share(s, x)))
+        for part in (self.rose, self.shares):
+            part.began.connect(self.drag_began)
+            part.ended.connect(self.drag_ended)
+
+    def _turn_family(self, slot: str, start: float, end: float) -> None:
+        turn = family_turn(self._wheel, start, end)
+        self.edit_wanted.emit(turn_family(slot, turn))  # type: ignore[arg-type]  # a slot's letter
+
+    def show_derived(self, derived: Derived, selected: str) -> None:
+        scheme = study(derived.plan).scheme
+        spec = SCHEMES[scheme.name]
+        self._wheel = scheme.wheel
+        self.says.setText(self.tr("{scheme}, lead at {lead:.0f}°").format(
+            scheme=spec.title, lead=scheme.lead_deg
+        ))
+        self.supports.setText(spec.supports)
+        self.answers.setText(spec.answers)
+        if self._plan_scheme != scheme.name:
+            self._plan_scheme = scheme.name
+            self._fill_menus(scheme.name)
+        self.wheels[scheme.wheel].setChecked(True)
+        self.lead.show_number(scheme.lead_deg)
+        self.spread.show_number(scheme.spread_deg)
+        self.spread.setEnabled(bool(spec.spread_deg))
+        self.rose.show_parts(rose_of(derived, selected))
+        self.shares.show_rows(_share_rows(derived))
+        self.given.setText(self._given(derived))
+
+    def _fill_menus(self, name: str) -> None:
+        """Each word's choices lead to the scheme that keeps the other word if it can."""
+        now = SCHEMES[name]
+        for button, word, kept in (
+            (self.supports, "supports", now.answers),
+            (self.answers, "answers", now.supports),
+        ):
+            menu = button.menu()
+            menu.clear()
+            other = "answers" if word == "supports" else "supports"
+            for choice in dict.fromkeys(getattr(s, word) for s in SCHEMES.values()):
+                fitting = [s for s in SCHEMES.values() if getattr(s, word) == choice]
+                best = next((s for s in fitting if getattr(s, other) == kept), fitting[0])
+                action = menu.addAction(f"{choice}  ({best.title})")
+                action.triggered.connect(
+                    lambda _=False, n=best.name: self.edit_wanted.emit(choose_scheme(n))
+                )
+
+    def _given(self, derived: Derived) -> str:
+        names = [
+            r.name
+            for r in derived.plan.regions
+            if any(e.slot == "given" for e in derived.colours[r.id].ends)
+        ]
+        if not names:
+            return self.tr("No colour is given. Pin one that must stay (Region menu).")
+        return self.tr("Given, and staying as the scheme turns: {names}.").format(
+            names=", ".join(names)
+        )
+
+
+def _share_rows(derived: Derived) -> list[ShareRow]:
+    scheme = study(derived.plan).scheme
+    wished, angles = wished_shares(scheme), needle_angles(scheme)
+    parts = {n.slot: n.part for n in SCHEMES[scheme.name].needles}
+    held: dict[str, float] = {}
+    for region_id, colour in derived.colours.items():
+        for end in colour.ends:
+            part = derived.shares[region_id] / len(colour.ends)
+            held[end.slot] = held.get(end.slot, 0.0) + part
+    hues = ring(scheme.wheel)
+    rows = []
+    for slot, share in wished.items():
+        grey = slot == "grey"
+        shown = "#808080" if grey else hues[int(angles[slot] / 360 * len(hues)) % len(hues)]
+        angle = "" if grey else f"{angles[slot]:.0f}°"
+        rows.append(
+            ShareRow(slot, "greys" if grey else parts[slot], angle, held.get(slot, 0.0), share, shown)
+        )
+    return rows

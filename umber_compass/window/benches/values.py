@@ -1,0 +1,62 @@
+"""The values bench: the ladder, and the chosen region in numbers."""
+
+from umber_compass.plan.edits import set_rule
+from umber_compass.steps.colouring import set_value
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import Bench
+from umber_compass.window.benches.ladder import Chip, Ladder
+from umber_compass.window.benches.region_bar import RegionBar
+
+_BOUNDS = {"dark": (0, 50), "light": (50, 100)}
+
+
+class ValuesBench(Bench):
+    """Values of every region, upright."""
+
+    def __init__(self) -> None:
+        super().__init__("Values")
+        self.ladder = Ladder()
+        self.column.addWidget(self.ladder, 1)
+        self.bar = RegionBar()
+        self.column.addWidget(self.bar)
+        self.bar.edit_wanted.connect(self.edit_wanted)
+        self._names: dict[str, str] = {}
+        self.ladder.moved.connect(self._move)
+        self.ladder.limit.connect(self._limit)
+        self.ladder.chosen.connect(self.chosen)
+        self.ladder.began.connect(self.drag_began)
+        self.ladder.ended.connect(self.drag_ended)
+
+    def _move(self, region_id: str, end: int, value: float) -> None:
+        self.edit_wanted.emit(set_value(region_id, end, value, self._names[region_id]))
+
+    def _limit(self, kind: str, value: float) -> None:
+        low, high = _BOUNDS[kind]
+        title = self.tr("limit for darks") if kind == "dark" else self.tr("limit for lights")
+        self.edit_wanted.emit(set_rule(f"extremes.{kind}", min(max(value, low), high), title))
+
+    def show_derived(self, derived: Derived, selected: str) -> None:
+        self._names = {r.id: r.name for r in derived.plan.regions}
+        chips = [
+            Chip(r, i, _named(self._names[r], i, len(c.ends)), e.value, derived.shares[r], e.hex)
+            for r, c in derived.colours.items()
+            for i, e in enumerate(c.ends)
+            if derived.shares[r] > 0
+        ]
+        values = derived.values
+        self.ladder.show_chips(
+            chips,
+            values.histogram.tolist(),
+            {"dark": derived.rules["extremes.dark"], "light": derived.rules["extremes.light"]},
+            {"dark": values.darks, "light": values.lights},
+            selected,
+        )
+        shown = [c.value for c in chips]
+        self.says.setText(
+            self.tr("darkest {low:.0f}, lightest {high:.0f} L*").format(low=min(shown), high=max(shown))
+        )
+        self.bar.show_region(derived, selected)
+
+
+def _named(name: str, end: int, ends: int) -> str:
+    return name if ends == 1 else f"{name} {('near', 'far')[end]}"

@@ -1,0 +1,64 @@
+"""The dialogs, all about files. Tests put their own answers in their place."""
+
+from pathlib import Path
+from typing import Literal, TypeAlias
+
+from PySide6.QtCore import QCoreApplication
+from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
+
+Unsaved: TypeAlias = Literal["save", "discard", "cancel"]
+
+
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("Dialogs", text)
+
+
+class Dialogs:
+    """Asks the artist for files and for what happens to unsaved work."""
+
+    def sketch(self, parent: QWidget) -> Path | None:
+        """A flats picture."""
+        pictures = _tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.bmp)")
+        return _path(QFileDialog.getOpenFileName(parent, _tr("New from sketch"), "", pictures)[0])
+
+    def plan(self, parent: QWidget) -> Path | None:
+        """A plan."""
+        kinds = _tr("Plans (*.umber)")
+        return _path(QFileDialog.getOpenFileName(parent, _tr("Open plan"), "", kinds)[0])
+
+    def save_as(self, parent: QWidget, name: str) -> Path | None:
+        """Where to save a plan."""
+        kinds = _tr("Plans (*.umber)")
+        chosen = _path(QFileDialog.getSaveFileName(parent, _tr("Save plan"), name, kinds)[0])
+        return chosen.with_suffix(".umber") if chosen else None
+
+    def folder(self, parent: QWidget, start: str) -> Path | None:
+        """Where hand-off files go."""
+        return _path(QFileDialog.getExistingDirectory(parent, _tr("Hand-off folder"), start))
+
+    def unsaved(self, parent: QWidget, title: str) -> Unsaved:
+        """What happens to work that no file holds."""
+        box = QMessageBox(parent)
+        box.setWindowTitle(_tr("Unsaved work"))
+        box.setText(_tr("“{title}” has changes that no file holds.").format(title=title))
+        buttons = QMessageBox.StandardButton
+        box.setStandardButtons(buttons.Save | buttons.Discard | buttons.Cancel)
+        box.setDefaultButton(buttons.Save)
+        answer = box.exec()
+        if answer == buttons.Save:
+            return "save"
+        return "discard" if answer == buttons.Discard else "cancel"
+
+    def replace(self, parent: QWidget, line: str) -> bool:
+        """Whether files that are there and not ours may be replaced."""
+        box = QMessageBox(parent)
+        box.setWindowTitle(_tr("Files are there"))
+        box.setText(line)
+        replace = box.addButton(_tr("Replace"), QMessageBox.ButtonRole.AcceptRole)
+        box.addButton(QMessageBox.StandardButton.Cancel)
+        box.exec()
+        return box.clickedButton() is replace
+
+
+def _path(text: str) -> Path | None:
+    return Path(text) if text else None

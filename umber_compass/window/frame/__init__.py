@@ -1,0 +1,1 @@
+"""What stands round every bench: route, stage, tray, views, checks."""

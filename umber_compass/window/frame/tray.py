@@ -1,0 +1,187 @@
+"""The tray: the palette as one bar, each swatch as wide as its share, its value below."""
+
+from typing import NamedTuple
+
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QDrag,
+    QKeyEvent,
+    QLinearGradient,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+)
+from PySide6.QtWidgets import QApplication, QSizePolicy, QToolTip, QWidget
+
+from umber_compass.window.frame.stage import SWATCH_MIME
+from umber_compass.window.theme import THEME, font
+
+_BAR, _LEAST = 40, 5  # px: height of the swatches, least width of one
+
+
+class Swatch(NamedTuple):
+    """One region in the tray."""
+
+    region: str
+    name: str
+    hexes: tuple[str, ...]
+    value: float
+    share: float
+    pinned: bool
+
+
+class Tray(QWidget):
+    """Swatches, families side by side. A click copies the hex and selects; dragged onto the
+    picture, a swatch is given to the region there."""
+
+    copied = Signal(str)
+    chosen = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName(self.tr("Palette"))
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self._swatches: list[Swatch] = []
+        self._selected = ""
+        self._pressed: QPoint | None = None
+
+    def sizeHint(self) -> QSize:
+        return QSize(400, 84)
+
+    def show_swatches(self, swatches: list[Swatch], selected: str) -> None:
+        """The palette, in order."""
+        self._swatches, self._selected = swatches, selected
+        self.update()
+
+    def boxes(self) -> list[tuple[QRectF, Swatch]]:
+        """Where each swatch lies; small shares keep a least width that can still be hit."""
+        if not self._swatches:
+            return []
+        room = self.width() - _LEAST * len(self._swatches)
+        total = sum(s.share for s in self._swatches) or 1.0
+        found, x = [], 0.0
+        for swatch in self._swatches:
+            width = _LEAST + room * swatch.share / total
+            found.append((QRectF(x, 0, width, _BAR), swatch))
+            x += width
+        return found
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        boxes = self.boxes()
+        for box, swatch in boxes:
+            self._paint_swatch(painter, box, swatch)
+        self._paint_names(painter, boxes)
+        for box, swatch in boxes:
+            if swatch.region == self._selected:
+                painter.setPen(QPen(THEME.colour("ink"), 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(box.adjusted(1, 1, -1, -1))
+                painter.setPen(QPen(QColor("white"), 1))
+                painter.drawRect(box.adjusted(2.5, 2.5, -2.5, -2.5))
+        if self.hasFocus():
+            painter.setPen(QPen(THEME.colour("ink"), 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
+
+    def _paint_swatch(self, painter: QPainter, box: QRectF, swatch: Swatch) -> None:
+        if len(swatch.hexes) == 2:
+            fill = QLinearGradient(box.topLeft(), box.topRight())
+            fill.setColorAt(0, QColor(swatch.hexes[0]))
+            fill.setColorAt(1, QColor(swatch.hexes[1]))
+            painter.fillRect(box, fill)
+        else:
+            painter.fillRect(box, QColor(swatch.hexes[0]))
+        bar = QRectF(box.x(), _BAR + 4, max(box.width() - 1, 2), 4)
+        painter.fillRect(bar, THEME.colour("well"))
+        bar.setWidth(bar.width() * swatch.value / 100)
+        painter.fillRect(bar, THEME.colour("ink"))
+        if swatch.pinned:
+            painter.setPen(QPen(QColor("white"), 3))
+            painter.setBrush(THEME.colour("ink"))
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.drawEllipse(box.center(), 3.5, 3.5)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+
+    def _paint_names(self, painter: QPainter, boxes: list[tuple[QRectF, Swatch]]) -> None:
+        painter.setFont(font(12))
+        metrics = painter.fontMetrics()
+        for box, swatch in boxes:
+            number = f"{swatch.value:.0f}"
+            if metrics.horizontalAdvance(number) + 4 > box.width():
+                continue
+            painter.setPen(THEME.colour("quiet"))
+            painter.drawText(QRectF(box.x(), _BAR + 26, box.width(), 18), number)
+            if metrics.horizontalAdvance(swatch.name) + 6 <= box.width():
+                painter.setPen(THEME.colour("ink"))
+                painter.drawText(QRectF(box.x(), _BAR + 11, box.width(), 18), swatch.name)
+
+    def _at(self, x: float) -> Swatch | None:
+        return next((s for b, s in self.boxes() if b.left() <= x < b.right()), None)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self._pressed = event.position().toPoint()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        swatch = self._at(event.position().x())
+        if self._pressed is None or swatch is None:
+            return
+        far = (event.position().toPoint() - self._pressed).manhattanLength()
+        held = self._at(self._pressed.x())
+        if event.buttons() & Qt.MouseButton.LeftButton and held is not None and (
+            far >= QApplication.startDragDistance()
+        ):
+            self._pressed = None
+            self._carry(held)
+
+    def _carry(self, swatch: Swatch) -> None:
+        mime, drag = QMimeData(), QDrag(self)
+        mime.setData(SWATCH_MIME, swatch.region.encode())
+        image = QPixmap(28, 28)
+        image.fill(QColor(swatch.hexes[0]))
+        drag.setMimeData(mime)
+        drag.setPixmap(image)
+        drag.exec(Qt.DropAction.CopyAction)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        swatch = self._at(event.position().x())
+        if self._pressed is not None and swatch is not None:
+            self._take(swatch)
+        self._pressed = None
+
+    def _take(self, swatch: Swatch) -> None:
+        self.chosen.emit(swatch.region)
+        self.copied.emit(swatch.hexes[0])
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        ids = [s.region for s in self._swatches]
+        at = ids.index(self._selected) if self._selected in ids else -1
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if step is not None and ids:
+            self.chosen.emit(ids[min(max(at + step, 0), len(ids) - 1)])
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space) and at >= 0:
+            self._take(self._swatches[at])
+        else:
+            super().keyPressEvent(event)
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.ToolTip:
+            swatch = self._at(event.pos().x())  # type: ignore[attr-defined]  # a QHelpEvent
+            if swatch is not None:
+                text = self.tr("{name}: {hex}, value {value:.0f} L*, {share:.1%} of the picture{pin}")
+                pin = self.tr(", pinned") if swatch.pinned else ""
+                line = text.format(
+                    name=swatch.name,
+                    hex=" – ".join(swatch.hexes),
+                    value=swatch.value,
+                    share=swatch.share,
+                    pin=pin,
+                )
+                QToolTip.showText(event.globalPos(), line, self)  # type: ignore[attr-defined]
+            return True
+        return super().event(event)
