@@ -21,13 +21,14 @@ from PySide6.QtSvg import QSvgRenderer
 from umber_compass import document
 from umber_compass.plan.edits import set_title, study, with_colours, with_scheme
 from umber_compass.plan.model import Colour, Gradient, Pinned, Plan
-from umber_compass.steps.colouring import planned_from_hex
+from umber_compass.steps.colouring import measure_hex, planned_from_hex
 from umber_compass.steps.harmony import planned_as
-from umber_compass.steps.colouring import measure_hex
 
 FOLDER = Path(__file__).parent.parent / "umber_compass" / "demo"
 NAME = "lighthouse-bakery"
 NAMES = {
+    "#a9ccc9": "tower and sail",
+    "#ffd88c": "window",
     "#41565c": "dark wood",
     "#274c58": "rock and iron",
     "#4f3338": "hair and boots",
@@ -44,7 +45,7 @@ ROLES = {
     "line": ("dark wood", "frame"),
 }
 MATERIALS = {"skin": "skin", "window": "glow", "sea": "wet"}
-LEAD, SPREAD = 216.0, 32.0
+LEAD, SPREAD = 216.0, 38.0
 INSIDE = 14.0  # degrees; what strays by a little is brought within the arc
 DOOR = 42.0  # degrees from the lead: one stray left on purpose
 SKY_BELOW = "#e4b693"
@@ -61,7 +62,7 @@ def draw() -> bytes:
     kept = QByteArray()
     buffer = QBuffer(kept)
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    image.save(buffer, "PNG")
+    image.save(buffer, b"PNG")
     out = io.BytesIO()
     Image.open(io.BytesIO(kept.data())).convert("RGB").save(out, "PNG", optimize=True)
     return out.getvalue()
@@ -88,7 +89,9 @@ def decided(plan: Plan) -> Plan:
     plan = replace(plan, purpose="double page of a picture book, low sun")
     by_name = {n: i for i, n in found.items()}
     hexes = {n: measure_at(plan, i) for n, i in by_name.items()}
-    plan = with_scheme(plan, name="split-opposite", wheel="painter", lead_deg=LEAD, spread_deg=SPREAD)
+    plan = with_scheme(
+        plan, name="split-opposite", wheel="painter", lead_deg=LEAD, spread_deg=SPREAD
+    )
     scheme = study(plan).scheme
     colours: dict[str, Colour] = {}
     for name, region_id in by_name.items():
@@ -98,7 +101,9 @@ def decided(plan: Plan) -> Plan:
         colours[region_id] = replace(planned, hue_offset_deg=inside)
     colours[by_name["door"]] = replace(colours[by_name["door"]], slot="A", hue_offset_deg=DOOR)
     sky = planned_from_hex(scheme, SKY_BELOW)
-    colours[by_name["sky"]] = Gradient(first=colours[by_name["sky"]], second=sky, axis=(0.5, 0.0, 0.5, 0.6))
+    colours[by_name["sky"]] = Gradient(
+        first=planned_from_hex(scheme, hexes["sky"]), second=sky, axis=(0.5, 0.0, 0.5, 0.6)
+    )
     colours[by_name["skin"]] = Pinned(hex=hexes["skin"])
     return with_colours(plan, colours)
 

@@ -97,17 +97,23 @@ def handoff_paths(plan: Plan, folder: Path, kinds: Sequence[str]) -> dict[str, P
     return {k: folder / handoff.KINDS[k].format(stem=stem) for k in kinds}
 
 
-def hand_off(document: Document, folder: Path, kinds: Sequence[str], force: bool = False) -> list[Path]:
+def hand_off(
+    document: Document, folder: Path, kinds: Sequence[str], force: bool = False
+) -> list[Path]:
     """Write the hand-off's files. Raises Refusal, before anything is written, if one is there that
     is not ours and `force` is not said."""
     paths = handoff_paths(document.plan, folder, kinds)
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise Refusal(str(folder), words("is no folder that can be written; choose another")) from error
+        raise Refusal(
+            str(folder), words("is no folder that can be written; choose another")
+        ) from error
     for path in paths.values():
         if not force and path.exists() and not _is_ours(path):
-            raise Refusal(str(path), words("is there already and not from here; move it, or use --force"))
+            raise Refusal(
+                str(path), words("is there already and not from here; move it, or use --force")
+            )
     derived = Pipeline(document.drawing).derive(document.plan)
     for kind, path in paths.items():
         if kind == "gpl":

@@ -35,14 +35,14 @@ def colour(args: Namespace) -> dict[str, Any]:
     encoded = parse_hex(args.hex)
     light = decode(encoded)
     lab, ok, bright = cielab(light), oklab(light), hsb(encoded)
-    l, c, h = (float(x) for x in polar(ok))
+    lightness, c, h = (float(x) for x in polar(ok))
     hued = c >= NO_HUE_CHROMA
     return {
         "hex": to_hex(encoded),
         "value": float(value(light)),
         "luminance": float(luminance(light)),
         "oklab": dict(zip("lab", map(float, ok), strict=True)),
-        "oklch": {"l": l, "c": c, "h": h if hued else None},
+        "oklch": {"l": lightness, "c": c, "h": h if hued else None},
         "lab": dict(zip("lab", map(float, lab), strict=True)),
         "hsb": dict(zip("hsb", map(float, bright), strict=True)),
         "angle": {
@@ -70,7 +70,9 @@ def difference(args: Namespace) -> dict[str, Any]:
 
 def mixed(args: Namespace) -> dict[str, Any]:
     """A layer over a ground."""
-    return {"hex": to_hex(blend(args.mode, parse_hex(args.base), parse_hex(args.top), args.opacity))}
+    return {
+        "hex": to_hex(blend(args.mode, parse_hex(args.base), parse_hex(args.top), args.opacity))
+    }
 
 
 def harmony(args: Namespace) -> dict[str, Any]:
@@ -90,7 +92,13 @@ def harmony(args: Namespace) -> dict[str, Any]:
             hue = _hue_for(args.wheel, angle, measures["value"], c)
             shown = encode(fit(measures["value"], c, hue))
         slots.append(
-            {"slot": needle.slot, "role": needle.part, "angle": angle, "hue": hue, "hex": to_hex(shown)}
+            {
+                "slot": needle.slot,
+                "role": needle.part,
+                "angle": angle,
+                "hue": hue,
+                "hex": to_hex(shown),
+            }
         )
     return {"scheme": args.scheme, "wheel": args.wheel, "slots": slots}
 
@@ -110,9 +118,7 @@ def ramp(args: Namespace) -> dict[str, Any]:
     numbers = {r.key: r.number for r in PRACTICE.rules}
     if args.spacing is not None:
         numbers["ramp.spacing"] = args.spacing
-    asked = Ramp(
-        recipe=args.recipe, darker=args.darker, lighter=args.lighter, degrees=args.degrees
-    )
+    asked = Ramp(recipe=args.recipe, darker=args.darker, lighter=args.lighter, degrees=args.degrees)
     made = make_steps(to_hex(parse_hex(args.hex)), asked, numbers)
     return {
         "recipe": args.recipe,

@@ -119,7 +119,9 @@ def handoff(args: Namespace) -> dict[str, Any]:
     kinds = list(KINDS) if args.formats is None else args.formats.split(",")
     unknown = [k for k in kinds if k not in KINDS]
     if unknown:
-        raise Refusal(unknown[0][:40], words("no such format; choose from {known}", known=", ".join(KINDS)))
+        raise Refusal(
+            unknown[0][:40], words("no such format; choose from {known}", known=", ".join(KINDS))
+        )
     files = document.hand_off(opened, Path(args.output), kinds, args.force)
     return {"files": [str(f) for f in files]}
 

@@ -4,7 +4,7 @@ import json
 import math
 import sys
 from argparse import ArgumentParser, ArgumentTypeError, Namespace
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import redirect_stderr
 from io import StringIO
 from pathlib import Path
@@ -18,13 +18,13 @@ Answer = dict[str, Any]
 _WINDOW = ("demo", "open")
 
 
-class _Usage(Exception):
+class _UsageError(Exception):
     """The arguments are not what a command takes."""
 
 
 class _Parser(ArgumentParser):
     def error(self, message: str) -> NoReturn:
-        raise _Usage(f"{message}; see {self.prog} --help")
+        raise _UsageError(f"{message}; see {self.prog} --help")
 
 
 def _number(low: float, high: float, whole: bool = False) -> Callable[[str], float]:
@@ -75,7 +75,7 @@ def _command(
     return made
 
 
-def _add_colours(commands: Any, choices: dict[str, Sequence[str]]) -> None:
+def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     from umber_compass.cli import colours
 
     _command(commands, "colour", "every measure of a colour", colours.colour).add_argument("hex")
@@ -101,7 +101,7 @@ def _add_colours(commands: Any, choices: dict[str, Sequence[str]]) -> None:
     steps.add_argument("--spacing", type=_number(0.5, 50), help="L* a step (9)")
 
 
-def _add_plans(commands: Any, choices: dict[str, Sequence[str]]) -> None:
+def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     from umber_compass.cli import plans
 
     new = _command(commands, "new", "a plan for a flats picture", plans.new)
@@ -160,7 +160,7 @@ def _answer_line(line: str) -> Answer:
     try:
         args = _parse(words_given)
         return dict(args.run(args))
-    except (Refusal, _Usage) as error:
+    except (Refusal, _UsageError) as error:
         return {"error": str(error)}
     except SystemExit:
         return {"error": "asks for help; run it alone"}
@@ -180,7 +180,7 @@ def main(given: Sequence[str]) -> int:
             print(_as_json(answer) if args.json else _as_text(answer))
     except Refusal as error:
         return _fail(str(error), 1)
-    except _Usage as error:
+    except _UsageError as error:
         return _fail(str(error), 2)
     except BrokenPipeError:
         sys.stderr.close()

@@ -38,7 +38,7 @@ def _burn(b: Floats, s: Floats) -> Floats:
 
 
 def _luminosity(c: Floats) -> Floats:
-    return (c @ _LUMINOSITY)[..., None]
+    return np.asarray((c @ _LUMINOSITY)[..., None])
 
 
 def _clip_colour(c: Floats) -> Floats:
@@ -54,13 +54,15 @@ def _with_luminosity(c: Floats, of: Floats) -> Floats:
 
 
 def _spread(c: Floats) -> Floats:
-    return c.max(axis=-1, keepdims=True) - c.min(axis=-1, keepdims=True)
+    return np.asarray(c.max(axis=-1, keepdims=True) - c.min(axis=-1, keepdims=True))
 
 
 def _with_saturation(c: Floats, of: Floats) -> Floats:
     span = _spread(c)
     return np.where(
-        span == 0, 0, (c - c.min(axis=-1, keepdims=True)) * _spread(of) / np.where(span == 0, 1, span)
+        span == 0,
+        0,
+        (c - c.min(axis=-1, keepdims=True)) * _spread(of) / np.where(span == 0, 1, span),
     )
 
 

@@ -33,9 +33,7 @@ def _mean_hue(h1: Floats, h2: Floats) -> Floats:
     return np.where(np.abs(h1 - h2) <= 180, total / 2, wrapped)
 
 
-def _weighted(
-    d_l: Floats, d_c: Floats, d_h: Floats, mean: tuple[Floats, Floats, Floats]
-) -> Floats:
+def _weighted(d_l: Floats, d_c: Floats, d_h: Floats, mean: tuple[Floats, Floats, Floats]) -> Floats:
     """The three differences weighted by where they stand in the solid."""
     ml, mc, mh = mean
     t = (
@@ -49,5 +47,5 @@ def _weighted(
     s_c, s_h = 1 + 0.045 * mc, 1 + 0.015 * mc * t
     turn = 60 * np.exp(-(((mh - 275) / 25) ** 2))
     r_t = -2 * np.sqrt(mc**7 / (mc**7 + _SEVEN)) * np.sin(np.radians(turn))
-    l, c, h = d_l / s_l, d_c / s_c, d_h / s_h
-    return np.asarray(np.sqrt(np.maximum(l**2 + c**2 + h**2 + r_t * c * h, 0)))
+    lv, ch, hu = d_l / s_l, d_c / s_c, d_h / s_h
+    return np.asarray(np.sqrt(np.maximum(lv**2 + ch**2 + hu**2 + r_t * ch * hu, 0)))

@@ -6,8 +6,10 @@ form: one bisection over s finds the greatest chroma, no inner solve is needed.
 """
 
 from collections.abc import Callable
+from typing import TypeAlias
 
 import numpy as np
+import numpy.typing as npt
 
 from umber_compass.colour.spaces import (
     LMS_TO_LINEAR,
@@ -19,6 +21,8 @@ from umber_compass.colour.spaces import (
     polar,
 )
 
+Held: TypeAlias = npt.NDArray[np.bool_]
+
 _HALVINGS = 36
 _LUMINANCE_OF_LMS = LUMINANCE @ LMS_TO_LINEAR
 _EDGE = 1e-7  # linear light; far below one 8-bit level
@@ -26,7 +30,8 @@ _EDGE = 1e-7  # linear light; far below one 8-bit level
 
 def _turned(hue_rad: Floats) -> Floats:
     """How the three cone roots grow with the ratio in the direction of a hue, (n, 3)."""
-    return np.stack([np.cos(hue_rad), np.sin(hue_rad)], axis=-1) @ OKLAB_TO_LMS[:, 1:].T
+    turn = np.stack([np.cos(hue_rad), np.sin(hue_rad)], axis=-1)
+    return np.asarray(turn @ OKLAB_TO_LMS[:, 1:].T)
 
 
 def _scaled(ratio: Floats, turn: Floats, lum: Floats) -> tuple[Floats, Floats]:
@@ -37,14 +42,14 @@ def _scaled(ratio: Floats, turn: Floats, lum: Floats) -> tuple[Floats, Floats]:
 
 def _light(ratio: Floats, turn: Floats, lum: Floats) -> Floats:
     cubes, scale = _scaled(ratio, turn, lum)
-    return (cubes @ LMS_TO_LINEAR.T) * scale[..., None]
+    return np.asarray((cubes @ LMS_TO_LINEAR.T) * scale[..., None])
 
 
-def _shown(light: Floats) -> Floats:
-    return (light.min(axis=-1) >= -_EDGE) & (light.max(axis=-1) <= 1 + _EDGE)
+def _shown(light: Floats) -> Held:
+    return np.asarray((light.min(axis=-1) >= -_EDGE) & (light.max(axis=-1) <= 1 + _EDGE))
 
 
-def _greatest(good: Callable[[Floats], Floats], high: Floats) -> Floats:
+def _greatest(good: Callable[[Floats], Held], high: Floats) -> Floats:
     """The greatest ratio, from 0 to `high`, up to which `good` holds."""
     low = np.zeros(high.shape)
     for _ in range(_HALVINGS):
@@ -64,8 +69,8 @@ def fit(value: Floats | float, chroma: Floats | float, hue_deg: Floats | float) 
     )
     lum, turn = luminance_of_value(v), _turned(h)
 
-    def below_wish(ratio: Floats) -> Floats:
-        return ratio * np.cbrt(_scaled(ratio, turn, lum)[1]) <= c
+    def below_wish(ratio: Floats) -> Held:
+        return np.asarray(ratio * np.cbrt(_scaled(ratio, turn, lum)[1]) <= c)
 
     wish = _greatest(below_wish, np.ones(v.shape))
     light = _light(wish, turn, lum)

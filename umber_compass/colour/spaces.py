@@ -79,7 +79,9 @@ def to_hex(encoded: Floats) -> str:
 def decode(encoded: Floats) -> Floats:
     """Encoded sRGB to linear light."""
     e = np.asarray(encoded)
-    return np.asarray(np.where(e <= 0.04045, e / 12.92, ((np.maximum(e, 0) + 0.055) / 1.055) ** 2.4))
+    return np.asarray(
+        np.where(e <= 0.04045, e / 12.92, ((np.maximum(e, 0) + 0.055) / 1.055) ** 2.4)
+    )
 
 
 def encode(linear: Floats) -> Floats:
@@ -113,9 +115,7 @@ def luminance(linear: Floats) -> Floats:
 
 
 def _cie_curve(ratio: Floats) -> Floats:
-    return np.asarray(
-        np.where(ratio > CIE_EPSILON, np.cbrt(ratio), (CIE_KAPPA * ratio + 16) / 116)
-    )
+    return np.asarray(np.where(ratio > CIE_EPSILON, np.cbrt(ratio), (CIE_KAPPA * ratio + 16) / 116))
 
 
 def value(linear: Floats) -> Floats:

@@ -26,7 +26,7 @@ def _monotone_cubic() -> Floats:
     k = np.minimum((_GRID // 30).astype(int), 11)
     t = _GRID / 30 - k
     rise = (3 - 2 * t) * t**2
-    return (
+    return np.asarray(
         closed[k] * (1 - rise)
         + closed[k + 1] * rise
         + slope[k] * t * (1 - t) ** 2

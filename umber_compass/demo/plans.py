@@ -46,11 +46,13 @@ def save(folder: Path) -> list[Path]:
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise Refusal(str(folder), words("is no folder that can be written; choose another")) from error
+        raise Refusal(
+            str(folder), words("is no folder that can be written; choose another")
+        ) from error
     written = []
     for source in [p for d in DEMOS for p in (d.sketch, d.plan)]:
         content = atomic.read(source, _MOST)
         path = folder / source.name
-        atomic.write(path, lambda stream, content=content: stream.write(content) and None)
+        atomic.write_bytes(path, content)
         written.append(path)
     return written

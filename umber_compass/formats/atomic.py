@@ -31,6 +31,15 @@ def write(path: Path, fill: Callable[[IO[bytes]], None]) -> None:
         partial.unlink(missing_ok=True)
 
 
+def write_bytes(path: Path, data: bytes) -> None:
+    """A file with these bytes, written whole or not at all."""
+
+    def fill(stream: IO[bytes]) -> None:
+        stream.write(data)
+
+    write(path, fill)
+
+
 def _umask() -> int:
     mask = os.umask(0)
     os.umask(mask)

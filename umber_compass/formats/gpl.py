@@ -1,6 +1,5 @@
 """The text palette `.gpl`: rows of decimal levels and a name."""
 
-import io
 from collections.abc import Iterable
 from pathlib import Path
 
@@ -20,8 +19,7 @@ def text(title: str, rows: Iterable[tuple[str, str]], comments: Iterable[str] = 
 
 def write(path: Path, content: str) -> None:
     """The palette's file, written whole or not at all."""
-    data = io.BytesIO(content.encode())
-    atomic.write(path, lambda stream: stream.write(data.getvalue()) and None)
+    atomic.write_bytes(path, content.encode())
 
 
 def _row(colour: str, name: str) -> str:

@@ -103,13 +103,16 @@ def _profiled(image: Image.Image) -> Image.Image:
     if not profile or len(profile) > 8_000_000:
         return image
     try:
-        return ImageCms.profileToProfile(
-            image,
-            ImageCms.ImageCmsProfile(io.BytesIO(profile)),
-            ImageCms.createProfile("sRGB"),
-            renderingIntent=ImageCms.Intent.PERCEPTUAL,
-            outputMode="RGB",
-        ) or image
+        return (
+            ImageCms.profileToProfile(
+                image,
+                ImageCms.ImageCmsProfile(io.BytesIO(profile)),
+                ImageCms.createProfile("sRGB"),
+                renderingIntent=ImageCms.Intent.PERCEPTUAL,
+                outputMode="RGB",
+            )
+            or image
+        )
     except (ImageCms.PyCMSError, OSError, ValueError):
         return image  # a damaged profile is no reason to refuse the picture
 

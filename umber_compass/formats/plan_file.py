@@ -100,7 +100,11 @@ def _safe_names(archive: zipfile.ZipFile, subject: str) -> set[str]:
     if len(names) > _MOST_ENTRIES or len(set(names)) != len(names):
         raise _damaged(subject, "it has too many or repeated entries")
     for name in names:
-        if name.startswith(("/", "\\")) or ".." in name.replace("\\", "/").split("/") or ":" in name:
+        if (
+            name.startswith(("/", "\\"))
+            or ".." in name.replace("\\", "/").split("/")
+            or ":" in name
+        ):
             raise _damaged(subject, "an entry points outside the file")
     return set(names)
 
@@ -169,7 +173,10 @@ def _consistent(plan: Plan, subject: str) -> None:
     if any(set(s.colours) != set(ids) or not set(s.recipes) <= set(ids) for s in plan.studies):
         raise _damaged(subject, "a study’s colours do not match its regions")
     if plan.practice not in PRACTICES:
-        raise Refusal(subject, words("uses the practice {name}, unknown here; update the program", name=plan.practice))
+        raise Refusal(
+            subject,
+            words("uses the practice {name}, unknown here; update the program", name=plan.practice),
+        )
     numbers = {r.key: r for r in PRACTICES[plan.practice].rules}
     for key, number in plan.overrides.items():
         if key not in numbers or not numbers[key].low <= number <= numbers[key].high:

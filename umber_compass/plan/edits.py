@@ -77,9 +77,7 @@ def with_part(colour: Colour, end: End, solid: Planned | Pinned) -> Colour:
     return solid
 
 
-def each_part(
-    colour: Colour, change: Callable[[Planned | Pinned], Planned | Pinned]
-) -> Colour:
+def each_part(colour: Colour, change: Callable[[Planned | Pinned], Planned | Pinned]) -> Colour:
     """A region's colour with the change made to both ends, or to its only colour."""
     if isinstance(colour, Gradient):
         return replace(colour, first=change(colour.first), second=change(colour.second))
@@ -167,9 +165,7 @@ def set_all_recipes(ramp: Ramp) -> Edit:
 
 
 def _with_region(plan: Plan, changed: Region) -> Plan:
-    return replace(
-        plan, regions=tuple(changed if r.id == changed.id else r for r in plan.regions)
-    )
+    return replace(plan, regions=tuple(changed if r.id == changed.id else r for r in plan.regions))
 
 
 def rename(region_id: str, name: str) -> Edit:

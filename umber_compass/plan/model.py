@@ -29,8 +29,8 @@ class Record(Struct, frozen=True):
     """A part of the plan; never changed, only replaced."""
 
 
-class Planned(Record, tag_field="kind", tag="planned", kw_only=True):
-    """A colour that follows the scheme: a slot's hue, turned by an offset, at a value and chroma."""
+class Planned(Record, tag_field="kind", tag="planned", frozen=True, kw_only=True):
+    """A colour that follows the scheme: a slot's hue, turned, at a value and chroma."""
 
     slot: Slot
     hue_offset_deg: Turn = 0.0  # OKLCh degrees from the slot's hue
@@ -38,7 +38,7 @@ class Planned(Record, tag_field="kind", tag="planned", kw_only=True):
     chroma: Chroma
 
 
-class Pinned(Record, tag_field="kind", tag="pinned", kw_only=True):
+class Pinned(Record, tag_field="kind", tag="pinned", frozen=True, kw_only=True):
     """A colour that is given and stays."""
 
     hex: Hex
@@ -48,7 +48,7 @@ Solid: TypeAlias = Planned | Pinned
 Axis: TypeAlias = tuple[Share, Share, Share, Share]
 
 
-class Gradient(Record, tag_field="kind", tag="gradient", kw_only=True):
+class Gradient(Record, tag_field="kind", tag="gradient", frozen=True, kw_only=True):
     """Two colours and the axis between them: x0, y0, x1, y1 as shares of width and height."""
 
     first: Planned | Pinned
@@ -59,7 +59,7 @@ class Gradient(Record, tag_field="kind", tag="gradient", kw_only=True):
 Colour: TypeAlias = Planned | Pinned | Gradient
 
 
-class Region(Record, kw_only=True):
+class Region(Record, frozen=True, kw_only=True):
     """An area of the sketch that takes one local colour."""
 
     id: Id
@@ -72,7 +72,7 @@ class Region(Record, kw_only=True):
     front: int | None = None
 
 
-class Sketch(Record, kw_only=True):
+class Sketch(Record, frozen=True, kw_only=True):
     """The picture the plan is for; its bytes and labels lie beside the plan."""
 
     file_name: Annotated[str, Meta(max_length=255)]
@@ -81,7 +81,7 @@ class Sketch(Record, kw_only=True):
     kind: Literal["flats"]
 
 
-class Scheme(Record, kw_only=True):
+class Scheme(Record, frozen=True, kw_only=True):
     """Which hue leads, which answer; angles on the chosen wheel."""
 
     wheel: Literal["painter", "light", "perceptual"]
@@ -91,7 +91,7 @@ class Scheme(Record, kw_only=True):
     shares: dict[Slot, Share] = {}  # wished; a slot left out takes the scheme's own wish
 
 
-class Ramp(Record, kw_only=True):
+class Ramp(Record, frozen=True, kw_only=True):
     """How a region's darker and lighter steps are made."""
 
     recipe: Id = "straight"
@@ -100,7 +100,7 @@ class Ramp(Record, kw_only=True):
     degrees: Annotated[float, Meta(ge=0, le=60)] | None = None  # a step; None: the practice's
 
 
-class Study(Record, kw_only=True):
+class Study(Record, frozen=True, kw_only=True):
     """One complete colour version of the plan."""
 
     id: Id
@@ -111,7 +111,7 @@ class Study(Record, kw_only=True):
     note: str = ""
 
 
-class Plan(Record, kw_only=True):
+class Plan(Record, frozen=True, kw_only=True):
     """Everything the artist decided, for one sketch."""
 
     schema: Literal[1] = 1

@@ -40,14 +40,14 @@ class Codes(NamedTuple):
     own: Ints  # their codes
     other: Ints
     cover: npt.NDArray[np.float32]
-    count: Ints  # pixels by code
+    pixels: Ints  # by code
     touching: Ints  # (pairs, 2) codes that share a border
     touch_px: Ints  # length of each such border, px
 
     @property
     def size(self) -> int:
         """How many codes there are."""
-        return len(self.count)
+        return len(self.pixels)
 
 
 def encode_sketch(labels: Labels, borders: Borders, axes: Axes) -> Codes:
@@ -76,7 +76,7 @@ def encode_sketch(labels: Labels, borders: Borders, axes: Axes) -> Codes:
         own=flat[borders.place],
         other=other,
         cover=borders.cover,
-        count=np.bincount(flat, minlength=spans[most][1]),
+        pixels=np.bincount(flat, minlength=spans[most][1]),
         touching=pairs,
         touch_px=length,
     )
@@ -184,5 +184,5 @@ def _mixed(
 
 def shares(codes: Codes) -> dict[int, float]:
     """The share of the picture each label holds, 0-1."""
-    total = codes.count.sum()
-    return {k: float(codes.count[a:b].sum() / total) for k, (a, b) in codes.spans.items()}
+    total = codes.pixels.sum()
+    return {k: float(codes.pixels[a:b].sum() / total) for k, (a, b) in codes.spans.items()}

@@ -97,7 +97,10 @@ def solid_levels(scheme: Scheme, solids: list[Planned | Pinned]) -> npt.NDArray[
             out[i] = to_bytes(parse_hex(solid.hex))
     if planned:
         wish = np.array(
-            [(s.value, s.chroma, hues.get(s.slot, hues["A"]) + s.hue_offset_deg) for _, s in planned]
+            [
+                (s.value, s.chroma, hues.get(s.slot, hues["A"]) + s.hue_offset_deg)
+                for _, s in planned
+            ]
         )
         shown = to_bytes(encode(fit(wish[:, 0], wish[:, 1], wish[:, 2])))
         out[[i for i, _ in planned]] = shown
@@ -194,7 +197,9 @@ def set_hue_offset(region_id: str, end: End, offset_deg: float, text: Words) -> 
     )
 
 
-def _changed(region_id: str, end: End, change: Callable[[Planned], Planned], name: Words, merge: str) -> Edit:
+def _changed(
+    region_id: str, end: End, change: Callable[[Planned], Planned], name: Words, merge: str
+) -> Edit:
     def apply(plan: Plan) -> Plan:
         colour, solid, _ = _now(plan, region_id, end)
         moved: Planned | Pinned = change(_freed(plan, solid))
@@ -245,5 +250,3 @@ def make_gradient(plan: Plan, region_id: str, name: str) -> Edit:
     lighter = replace(solid, value=solid.value + 12 if solid.value < 82 else solid.value - 12)
     gradient = Gradient(first=solid, second=lighter)
     return set_colour(region_id, gradient, words("make {name} a gradient", name=name))
-
-

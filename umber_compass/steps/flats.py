@@ -72,9 +72,7 @@ def _runs(packed: npt.NDArray[np.uint32]) -> _Runs:
     return _Runs(start, length, kind.astype(np.intp), colours)
 
 
-def _exact_main(
-    packed: npt.NDArray[np.uint32], runs: _Runs, rgb: Bytes
-) -> Bytes | None:
+def _exact_main(packed: npt.NDArray[np.uint32], runs: _Runs, rgb: Bytes) -> Bytes | None:
     """Colours that somewhere fill a cross of 3 x 3 px; None if they hold too little of the picture
     or are too many or too alike to be flats."""
     height, width = packed.shape
@@ -108,16 +106,14 @@ def _labels_of_runs(runs: _Runs, main: Bytes, shape: tuple[int, ...]) -> Labels:
     return np.repeat(number[runs.kind], runs.length).reshape(shape)
 
 
-def _with_thin_colours(
-    rgb: Bytes, runs: _Runs, main: Bytes, pure: Labels
-) -> tuple[Bytes, Labels]:
+def _with_thin_colours(rgb: Bytes, runs: _Runs, main: Bytes, pure: Labels) -> tuple[Bytes, Labels]:
     """Main colours together with those of thin lines: frequent, nowhere 3 px wide, and no mix of
     the colours beside them."""
     total = np.bincount(runs.kind, runs.length, len(runs.colours))
     total[np.searchsorted(runs.colours, pack_rgb(main))] = 0
     frequent = np.flatnonzero(total >= max(24, 2e-5 * pure.size))
     most_first = frequent[np.argsort(-total[frequent], kind="stable")][:64]
-    extra = []
+    extra: list[Bytes] = []
     for kind in most_first:
         place = runs.start[runs.kind == kind][:60]
         levels = _levels(np.concatenate([main, *extra]) if extra else main)
@@ -154,10 +150,11 @@ def _snapped(rgb: Bytes, pure: Labels, main: Bytes) -> Labels:
 def _lossy_main(rgb: Bytes) -> Bytes | None:
     """Main colours of flats stored with loss: the peaks of the colour histogram; None if the
     pixels do not gather round them."""
-    coarse = pack_rgb(rgb >> 2).reshape(-1)
+    coarse = pack_rgb(np.asarray(rgb >> 2, np.uint8)).reshape(-1)
     bins, count = np.unique(coarse, return_counts=True)
     colours = unpack_rgb(bins).astype(np.float32) * 4 + 2
-    left, main = count.astype(float), []
+    left = count.astype(float)
+    main: list[Floats] = []
     while len(main) < MOST_COLOURS and left.max() >= max(9, 4e-4 * coarse.size):
         centre = colours[left.argmax()]
         close = np.abs(colours - centre).max(axis=1) <= _LOSSY_REACH

@@ -1,7 +1,7 @@
 """What the painting program gets: the palette's rows and the names of the files."""
 
-from umber_compass.plan.model import Plan
 from umber_compass.plan.edits import study
+from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony import needle_angles
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps import all_steps

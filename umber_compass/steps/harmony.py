@@ -70,9 +70,7 @@ def planned_as(scheme: Scheme, value: float, chroma: float, hue: float | None) -
     return Planned(slot=slot, hue_offset_deg=offset, value=value, chroma=chroma)
 
 
-def fit_picture(
-    hues: Floats, chromas: Floats, areas: Floats, wheel: str = "painter"
-) -> Fit:
+def fit_picture(hues: Floats, chromas: Floats, areas: Floats, wheel: str = "painter") -> Fit:
     """The scheme and lead that the picture's colours follow: OKLCh hues (n,) in degrees, chromas
     and areas. Template fitting in the manner of Cohen-Or et al. 2006 with our own eight schemes;
     all turns of a template at once, as a circular correlation."""
@@ -83,7 +81,9 @@ def fit_picture(
     weight = np.bincount(bins, areas[strong] * chromas[strong], 360)
     weight = np.maximum(weight - np.percentile(weight, _PEDESTAL), 0)
     area = np.bincount(bins, areas[strong], 360)
-    fits = [_fit_template(s, wheel, weight / weight.sum(), area / area.sum()) for s in SCHEMES.values()]
+    fits = [
+        _fit_template(s, wheel, weight / weight.sum(), area / area.sum()) for s in SCHEMES.values()
+    ]
     return min(fits, key=lambda f: f.cost_deg)
 
 
@@ -92,7 +92,7 @@ def _scheme(spec: SchemeSpec, wheel: str, lead_deg: float) -> Scheme:
 
 
 def _fit_template(spec: SchemeSpec, wheel: str, weight: Floats, area: Floats) -> Fit:
-    around = np.arange(360)
+    around = np.arange(360.0)
     gaps, covered = [], np.zeros(360, bool)
     for needle in spec.needles:
         half = _SUPPORT_SECTOR_DEG if needle.part == "supports" else _SECTOR_DEG

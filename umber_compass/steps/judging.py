@@ -1,4 +1,4 @@
-"""All checks of a plan, worst first, and their fixes ranked by what they change and what they break."""
+"""All checks of a plan, worst first; fixes ranked by what they change and what they break."""
 
 import numpy as np
 
@@ -63,14 +63,17 @@ def _named(fix: Fix) -> Fix:
 
 def _still_bad(result: Result, then: list[Result]) -> bool:
     return any(r.key == result.key and r.level != "fine" for r in then) or (
-        result.check == "extremes" and any(r.check == "extremes" and r.level != "fine" for r in then)
+        result.check == "extremes"
+        and any(r.check == "extremes" and r.level != "fine" for r in then)
     )
 
 
 def _new_warnings(before: list[Result], then: list[Result]) -> list[Result]:
     known = {r.key for r in before if r.level == "warning"}
     return [
-        r for r in then if r.level == "warning" and r.key not in known and not _same_check(r, before)
+        r
+        for r in then
+        if r.level == "warning" and r.key not in known and not _same_check(r, before)
     ]
 
 

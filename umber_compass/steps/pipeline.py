@@ -33,7 +33,7 @@ class Derived(NamedTuple):
         """A region's number in the drawing, or None if it holds no pixel there."""
         label = next(r.label for r in self.plan.regions if r.id == region_id)
         begin, end = self.codes.spans.get(label, (0, 0))
-        return label if end > begin and self.codes.count[begin:end].any() else None
+        return label if end > begin and self.codes.pixels[begin:end].any() else None
 
 
 class Pipeline:
@@ -82,7 +82,7 @@ class Pipeline:
     def _codes(self, _: str) -> Codes:
         axes: Axes = self._last["axes"][1]
         codes = encode_sketch(self._drawing.labels, self._drawing.borders, axes)
-        for array in (codes.run_code, codes.run_length, codes.count, codes.touching):
+        for array in (codes.run_code, codes.run_length, codes.pixels, codes.touching):
             array.flags.writeable = False
         return codes
 
@@ -92,9 +92,7 @@ def _small(a: object, b: object) -> bool:
 
 
 def _axes(regions: Any, colours: Any) -> Axes:
-    return {
-        r.label: colours[r.id].axis for r in regions if isinstance(colours[r.id], Gradient)
-    }
+    return {r.label: colours[r.id].axis for r in regions if isinstance(colours[r.id], Gradient)}
 
 
 def _shares(codes: Codes, regions: Any) -> dict[str, float]:

@@ -46,8 +46,6 @@ def all_steps(plan: Plan, colours: Mapping[str, RegionColour]) -> dict[str, tupl
     """Every region's ramp, by id; a gradient has one for each end."""
     numbers = rules(plan)
     return {
-        r.id: tuple(
-            make_steps(e.hex, ramp_of(plan, r.id), numbers) for e in colours[r.id].ends
-        )
+        r.id: tuple(make_steps(e.hex, ramp_of(plan, r.id), numbers) for e in colours[r.id].ends)
         for r in plan.regions
     }

@@ -70,7 +70,7 @@ def rose(
     return RoseParts(
         ring(scheme.wheel),
         tuple(p._replace(angle=float(angle_of(scheme.wheel, p.angle))) for p in petals),
-        dict(needles),
+        {str(s): a for s, a in needles.items()},
         spreads,
         scheme.spread_deg,
         tuple(arcs),

@@ -93,7 +93,8 @@ def start_plan(
     height, width = found.labels.shape
     if focus is not None and not (0 <= focus[0] < width and 0 <= focus[1] < height):
         raise Refusal(
-            file_name, words("the focus lies outside it; keep x under {w} and y under {h}", w=width, h=height)
+            file_name,
+            words("the focus lies outside it; keep x under {w} and y under {h}", w=width, h=height),
         )
     colours = [measure(c / 255) for c in found.colours]
     roles = guess_roles(found.labels, colours)
@@ -111,7 +112,9 @@ def start_plan(
         kind="flats",
     )
     study = first_study(colours, found.labels)
-    title = (file_name.rsplit(".", 1)[0].replace("-", " ").replace("_", " ").strip() or "Untitled")[:200]
+    title = (file_name.rsplit(".", 1)[0].replace("-", " ").replace("_", " ").strip() or "Untitled")[
+        :200
+    ]
     plan = Plan(
         title=title[:1].upper() + title[1:],
         current_study=study.id,

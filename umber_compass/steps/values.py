@@ -26,19 +26,17 @@ class Values(NamedTuple):
         return self.darks + self.lights
 
 
-def measure_values(
-    codes: Codes, table: npt.NDArray[np.uint8], dark: float, light: float
-) -> Values:
+def measure_values(codes: Codes, table: npt.NDArray[np.uint8], dark: float, light: float) -> Values:
     """Values of a picture in codes with 8-bit colours by code; `dark` and `light` are L*. Label 0,
     which is no region, does not count."""
     by_code = value(decode(table / 255))
-    weight = codes.count.astype(float)
+    weight = codes.pixels.astype(float)
     weight[0] = 0
     weight /= max(weight.sum(), 1)
     bins = np.clip(by_code.astype(int), 0, BINS - 1)
     return Values(
         by_code,
-        np.bincount(bins, weight, BINS),
+        np.bincount(bins, weight, BINS).astype(float),
         float(weight[by_code < dark].sum()),
         float(weight[by_code > light].sum()),
     )

@@ -3,8 +3,6 @@
 from umber_compass.views import grey, mirrored, small, squint
 from umber_compass.views.spec import ViewSpec
 
-VIEWS: dict[str, ViewSpec] = {
-    m.VIEW.name: m.VIEW for m in (grey, squint, mirrored, small)
-}
+VIEWS: dict[str, ViewSpec] = {m.VIEW.name: m.VIEW for m in (grey, squint, mirrored, small)}
 
 __all__ = ["VIEWS", "ViewSpec"]

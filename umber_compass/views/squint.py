@@ -15,7 +15,9 @@ def _see(picture: Picture) -> Picture:
 
     light = _LIGHT[picture]
     for axis in (0, 1):
-        light = gaussian_filter1d(light, _SIGMA * picture.shape[1], axis=axis, mode="nearest", truncate=3)
+        light = gaussian_filter1d(
+            light, _SIGMA * picture.shape[1], axis=axis, mode="nearest", truncate=3
+        )
     return np.asarray(encode(np.clip(light, 0, 1)) * 255 + 0.5).astype(np.uint8)
 
 

@@ -34,8 +34,8 @@ def start(path: Path | None, demo: bool = False) -> MainWindow:
     if path is not None:
         thumbnail = QImage.fromData(read_thumbnail(path)) if path.suffix == ".umber" else QImage()
         if not thumbnail.isNull():
-            window.stage.show_image(thumbnail)
-        QTimer.singleShot(0, lambda: window.open_path(path, demo))
+            window.parts.stage.show_image(thumbnail)
+        QTimer.singleShot(0, lambda: window.files.open_path(path, demo))
     window.show()
     return window
 

@@ -11,7 +11,7 @@ class Shown:
     """A picture on screen. The image only borrows the array's memory, so both live together."""
 
     def __init__(self, packed: Packed) -> None:
-        height, width = packed.shape
+        height, width = packed.shape[:2]
         self.packed = packed
         self.image = QImage(packed.data, width, height, width * 4, QImage.Format.Format_RGB32)
 
@@ -29,7 +29,7 @@ def overlay(inside: npt.NDArray[np.bool_], light: int, dark: int) -> QImage:
     argb = np.zeros(inside.shape, np.uint32)
     argb[near & ~inside] = 0xE0000000
     argb[inside & ~far] = 0xFFFFFFFF
-    height, width = argb.shape
+    height, width = inside.shape[:2]
     return QImage(argb.data, width, height, width * 4, QImage.Format.Format_ARGB32).copy()
 
 

@@ -1,4 +1,4 @@
-"""What lies on the desk: the document, its history, the picture; the one place that changes them."""
+"""What lies on the desk: document, history, picture; the one place that changes them."""
 
 from collections.abc import Callable
 from pathlib import Path
@@ -79,7 +79,7 @@ class Desk(QObject):
         read = document.open_plan if is_plan else document.bring_in
         self.worker.ask("open", lambda: read(path), answer, self._refused)
 
-    def save(self, path: Path, then: Callable[[], None] | None = None) -> None:
+    def save(self, path: Path, then: Callable[[], object] | None = None) -> None:
         """Write the plan, off the GUI thread."""
         if self.history is None or self.document is None:
             return
@@ -242,5 +242,3 @@ def _only_change(before: Derived | None, now: Derived) -> str | None:
     if len(moved) == 1 and now.colours[moved[0]].second is None:
         return moved[0]
     return None
-
-

@@ -31,9 +31,39 @@ class Room(NamedTuple):
 ROOMS = {
     r.name: r
     for r in (
-        Room("gallery", "Gallery", "#b4b4b4", "#aaaaaa", "#c1c1c1", "#9c9c9c", "#6f6f6f", "#141414", "#363636"),
-        Room("studio", "Studio", "#5e5e5e", "#565656", "#686868", "#464646", "#9a9a9a", "#fafafa", "#ececec"),
-        Room("night", "Night", "#363636", "#2f2f2f", "#404040", "#222222", "#777777", "#e6e6e6", "#c0c0c0"),
+        Room(
+            "gallery",
+            "Gallery",
+            "#b4b4b4",
+            "#aaaaaa",
+            "#c1c1c1",
+            "#9c9c9c",
+            "#6f6f6f",
+            "#141414",
+            "#363636",
+        ),
+        Room(
+            "studio",
+            "Studio",
+            "#5e5e5e",
+            "#565656",
+            "#686868",
+            "#464646",
+            "#9a9a9a",
+            "#fafafa",
+            "#ececec",
+        ),
+        Room(
+            "night",
+            "Night",
+            "#363636",
+            "#2f2f2f",
+            "#404040",
+            "#222222",
+            "#777777",
+            "#e6e6e6",
+            "#c0c0c0",
+        ),
     )
 }
 
@@ -90,6 +120,11 @@ def enter(application: QApplication, name: str) -> None:
     application.setStyleSheet(_sheet(room))
 
 
+def _chevron(room: Room) -> str:
+    kind = "dark" if QColor(room.ink).lightness() < 128 else "light"
+    return (FOLDER / "icons" / f"chevron-{kind}.svg").as_posix()
+
+
 def _sheet(room: Room) -> str:
     return f"""
 * {{ font-family: '{FAMILY}'; font-size: 13px; color: {room.ink}; }}
@@ -116,19 +151,23 @@ QPushButton:checked, QToolButton:checked, QPushButton:pressed {{ background: {ro
   color: {room.ground}; }}
 QPushButton:disabled, QToolButton:disabled {{ color: {room.line}; border-color: {room.line}; }}
 QPushButton:focus, QToolButton:focus {{ border: 2px solid {room.ink}; padding: 2px 9px; }}
-QToolButton#word {{ border: 0; border-bottom: 2px solid {room.ink}; font-weight: 600; font-size: 14px;
-  background: {room.card}; padding: 4px 10px; }}
+QToolButton#word {{ border: 0; border-bottom: 2px solid {room.ink}; font-weight: 600;
+  font-size: 14px; background: {room.card}; padding: 4px 10px; }}
 QToolButton#word:focus {{ border: 2px solid {room.ink}; padding: 2px 8px; }}
-QToolButton#word::menu-indicator, QToolButton#quiet::menu-indicator,
+QToolButton::menu-indicator,
 QPushButton::menu-indicator {{ image: none; width: 0; }}
 QToolButton#quiet {{ border: 0; padding: 0 2px; }}
+QToolButton#quiet:checked {{ color: {room.ground}; }}
 QToolButton#quiet:focus {{ border: 1px solid {room.ink}; padding: 0 1px; }}
-QLineEdit, QAbstractSpinBox, QComboBox {{ background: {room.card}; border: 1px solid {room.card};
+QLineEdit, QComboBox {{ background: {room.card}; border: 1px solid {room.card};
   border-bottom: 1px solid {room.line}; padding: 2px 6px; selection-background-color: {room.ink};
   selection-color: {room.ground}; }}
-QLineEdit:focus, QAbstractSpinBox:focus, QComboBox:focus {{ border: 2px solid {room.ink};
+QLineEdit:focus, QComboBox:focus {{ border: 2px solid {room.ink};
   padding: 1px 5px; }}
-QComboBox::drop-down {{ border: 0; width: 12px; }}
+QAbstractSpinBox QLineEdit, QAbstractSpinBox QLineEdit:focus {{ border: 0; padding: 0;
+  background: transparent; }}
+QComboBox::drop-down {{ border: 0; width: 18px; }}
+QComboBox::down-arrow {{ image: url({_chevron(room)}); width: 10px; height: 10px; }}
 QComboBox QAbstractItemView {{ background: {room.card}; selection-background-color: {room.ink};
   selection-color: {room.ground}; }}
 QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {room.ink}; }}

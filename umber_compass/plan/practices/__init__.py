@@ -8,7 +8,7 @@ PRACTICES: dict[str, Practice] = {p.name: p for p in (general.PRACTICE,)}
 
 
 def rules(plan: Plan) -> dict[str, float]:
-    """Every number the checks and recipes use for this plan: the practice's, or the artist's own."""
+    """Every number checks and recipes use for this plan: the practice's, or the artist's own."""
     own = {r.key: r.number for r in PRACTICES[plan.practice].rules}
     return {k: plan.overrides.get(k, v) for k, v in own.items()}
 

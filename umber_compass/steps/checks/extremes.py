@@ -33,11 +33,11 @@ def _beyond(derived: Derived) -> dict[str, float]:
     low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
     by_code = derived.values.by_code
     out = (by_code < low) | (by_code > high)
-    total = max(derived.codes.count[1:].sum(), 1)
+    total = max(derived.codes.pixels[1:].sum(), 1)
     found = {}
     for region in derived.plan.regions:
         begin, end = derived.codes.spans.get(region.label, (0, 0))
-        share = float((derived.codes.count[begin:end] * out[begin:end]).sum()) / float(total)
+        share = float((derived.codes.pixels[begin:end] * out[begin:end]).sum()) / float(total)
         if share > 0:
             found[region.id] = share
     return found
@@ -53,7 +53,9 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     first = _cover(derived, shares, movable)
     if not first:
         return []
-    second = _cover(derived, shares, [r for r in movable if r != max(first, key=shares.__getitem__)])
+    second = _cover(
+        derived, shares, [r for r in movable if r != max(first, key=shares.__getitem__)]
+    )
     return [_fix(derived, chosen, i) for i, chosen in enumerate((first, second)) if chosen]
 
 
@@ -65,7 +67,11 @@ def _inside(value: float, derived: Derived) -> float:
 
 def _cover(derived: Derived, shares: dict[str, float], movable: list[str]) -> list[str]:
     """The cheapest regions to move, area times value moved; empty if all together are too few."""
-    from scipy.optimize import LinearConstraint, milp  # costs 0.5 s, so only where it is used
+    from scipy.optimize import (
+        Bounds,
+        LinearConstraint,
+        milp,
+    )  # costs 0.5 s, so only where it is used
 
     excess = float(derived.values.extremes) - derived.rules["extremes.note"] / 100
     area = np.array([shares[r] for r in movable])
@@ -78,8 +84,8 @@ def _cover(derived: Derived, shares: dict[str, float], movable: list[str]) -> li
     found = milp(
         np.array(cost) + 1e-6,
         constraints=LinearConstraint(area[None], excess, np.inf),
-        integrality=np.ones(len(area)),
-        bounds=(0, 1),
+        integrality=np.ones(len(area), np.intp),
+        bounds=Bounds(0, 1),
     )
     return [r for r, x in zip(movable, found.x, strict=True) if x > 0.5] if found.success else []
 
@@ -90,7 +96,9 @@ def _fix(derived: Derived, chosen: list[str], number: int) -> Fix:
     wish = _inside(ends[0].value, derived)
     if len(chosen) == 1:
         up = wish > ends[0].value
-        text = words("Lighten {name} to {v:.0f}" if up else "Darken {name} to {v:.0f}", name=name, v=wish)
+        text = words(
+            "Lighten {name} to {v:.0f}" if up else "Darken {name} to {v:.0f}", name=name, v=wish
+        )
     else:
         text = words("Bring {count} regions inside", count=len(chosen))
 

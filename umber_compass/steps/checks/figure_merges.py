@@ -5,9 +5,9 @@ from collections.abc import Callable
 import numpy as np
 from msgspec.structs import replace
 
-from umber_compass.colour.spaces import Floats
 from umber_compass.plan.edits import Edit, each_part, part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Planned, Solid
+from umber_compass.steps.borders import Ints
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import Words, words
@@ -16,7 +16,7 @@ NAME = "figure-merges"
 _SCAN = np.arange(0, 100.01, 0.25)  # L*, the moves that are tried
 
 
-def _borders(derived: Derived) -> tuple[Floats, Floats, Floats]:
+def _borders(derived: Derived) -> tuple[Ints, Ints, Ints]:
     """For each pair of touching codes: label of one, label of the other, length in px."""
     codes = derived.codes
     label = np.zeros(codes.size, np.intp)
@@ -142,7 +142,9 @@ def _least_move(derived: Derived, result: Result, one: float, two: float) -> flo
     own = np.concatenate([by_code[touching[ahead, 0]], by_code[touching[behind, 1]]])
     other = np.concatenate([by_code[touching[ahead, 1]], by_code[touching[behind, 0]]])
     weight = np.concatenate([length[ahead], length[behind]])
-    own_now, other_now = (np.clip(v[None] + _SCAN[:, None] * s, 0, 100) for v, s in ((own, one), (other, two)))
+    own_now, other_now = (
+        np.clip(v[None] + _SCAN[:, None] * s, 0, 100) for v, s in ((own, one), (other, two))
+    )
     apart = (np.abs(own_now - other_now) * weight).sum(axis=1) / weight.sum()
     good = np.flatnonzero(apart >= result.wanted + derived.rules["fix.value"])
     return float(_SCAN[good[0]]) if len(good) else None
@@ -159,7 +161,9 @@ def _shift(moved: dict[str, float]) -> Callable[[Plan], Plan]:
 
     def apply(plan: Plan) -> Plan:
         colours = study(plan).colours
-        return with_colours(plan, {r: each_part(colours[r], shifted(by)) for r, by in moved.items()})
+        return with_colours(
+            plan, {r: each_part(colours[r], shifted(by)) for r, by in moved.items()}
+        )
 
     return apply
 

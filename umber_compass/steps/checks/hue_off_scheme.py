@@ -2,7 +2,7 @@
 
 from umber_compass.colour.spaces import hue_distance
 from umber_compass.plan.edits import Edit, part, study, with_colours, with_part
-from umber_compass.plan.model import Plan, Planned
+from umber_compass.plan.model import Plan, Planned, Slot
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names, upper
 from umber_compass.steps.harmony import slot_hues, stray_deg
 from umber_compass.steps.pipeline import Derived
@@ -12,10 +12,10 @@ NAME = "hue-off-scheme"
 _DOES = {"A": "the lead’s", "B": "B’s", "C": "C’s", "D": "D’s"}
 
 
-def _strays(derived: Derived) -> dict[str, tuple[float, int, str]]:
+def _strays(derived: Derived) -> dict[str, tuple[float, int, Slot]]:
     """By region that counts: how far it strays, which end of it, and from whose arc."""
     scheme, rules = study(derived.plan).scheme, derived.rules
-    found = {}
+    found: dict[str, tuple[float, int, Slot]] = {}
     for region_id, colour in derived.colours.items():
         if derived.shares[region_id] * 100 < rules["hue-off-scheme.share"]:
             continue
@@ -23,7 +23,7 @@ def _strays(derived: Derived) -> dict[str, tuple[float, int, str]]:
             if shown.hue is None or shown.chroma <= rules["hue-off-scheme.chroma"]:
                 continue
             stray, slot = stray_deg(scheme, shown.hue, rules["hue-off-scheme.arc"])
-            if stray >= found.get(region_id, (0.0,))[0]:
+            if stray >= found.get(region_id, (0.0, 0, "A"))[0]:
                 found[region_id] = (stray, end, slot)
     return found
 
@@ -41,12 +41,22 @@ def _measure(derived: Derived) -> list[Result]:
         title = words("{name}: off the scheme", name=upper(said[region_id]))
         results.append(
             Result(
-                NAME, level, (region_id,), stray, note, "°", title, words(text, measured=stray, arc=_DOES[slot])
+                NAME,
+                level,
+                (region_id,),
+                stray,
+                note,
+                "°",
+                title,
+                words(text, measured=stray, arc=_DOES[slot]),
             )
         )
     if results:
         return results
-    arc = words("every colour that counts lies within {arc:.0f}° of its hue", arc=rules["hue-off-scheme.arc"])
+    arc = words(
+        "every colour that counts lies within {arc:.0f}° of its hue",
+        arc=rules["hue-off-scheme.arc"],
+    )
     return [Result(NAME, "fine", (), 0.0, note, "°", words("No colour strays"), arc)]
 
 
@@ -57,7 +67,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     shown = derived.colours[region_id].ends[end]
     if shown.hue is None or shown.slot == "given":
         return []
-    middle = slot_hues(study(derived.plan).scheme)[slot]  # type: ignore[index]  # slot is a letter
+    middle = slot_hues(study(derived.plan).scheme)[slot]
     way = float(hue_distance(middle, shown.hue))
     reach = derived.rules["hue-off-scheme.arc"] + result.wanted - derived.rules["fix.hue"]
     offset = max(reach, 0.0) * (1 if way > 0 else -1)

@@ -1,5 +1,5 @@
-"""Darker turns toward a cool pole and lighter toward a warm one, a little each step, the shorter way
-round and never past the pole; the values are those of straight steps."""
+"""Darker turns toward a cool pole and lighter toward a warm one, a little each step, the shorter
+way round and never past the pole; the values are those of straight steps."""
 
 import numpy as np
 

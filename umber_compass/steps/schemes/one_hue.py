@@ -8,7 +8,5 @@ SCHEME = SchemeSpec(
     supports="no neighbours",
     answers="nothing",
     spread_deg=0,
-    needles=(
-        Needle("A", "leads", lambda spread: 0, 0.75),
-    ),
+    needles=(Needle("A", "leads", lambda spread: 0, 0.75),),
 )

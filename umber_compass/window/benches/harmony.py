@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QMenu,
     QPushButton,
     QToolButton,
-    QVBoxLayout,
 )
 
 from umber_compass.colour.wheels import WHEELS
@@ -39,12 +38,11 @@ class HarmonyBench(Bench):
         self._plan_scheme = ""
         self._wheel = "painter"
         self.column.addLayout(self._build_sentence())
-        middle = QHBoxLayout()
-        middle.setSpacing(12)
+        self.column.addLayout(self._build_wheels())
         self.rose = Rose()
-        middle.addWidget(self.rose, 1)
-        middle.addLayout(self._build_side())
-        self.column.addLayout(middle, 1)
+        self.column.addWidget(self.rose, 1)
+        self.shares = Shares()
+        self.column.addWidget(self.shares)
         self.given = quiet("")
         self.given.setWordWrap(True)
         self.column.addWidget(self.given)
@@ -73,10 +71,10 @@ class HarmonyBench(Bench):
         line.addStretch(1)
         return line
 
-    def _build_side(self) -> QVBoxLayout:
-        side = QVBoxLayout()
-        side.setSpacing(5)
-        side.addWidget(quiet(self.tr("Wheel")))
+    def _build_wheels(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        line.addWidget(quiet(self.tr("Wheel")))
         group = QButtonGroup(self)
         self.wheels: dict[str, QPushButton] = {}
         for wheel in WHEELS:
@@ -84,22 +82,15 @@ class HarmonyBench(Bench):
             button.setCheckable(True)
             button.clicked.connect(lambda _=False, w=wheel: self.edit_wanted.emit(choose_wheel(w)))
             group.addButton(button)
-            side.addWidget(button)
+            line.addWidget(button)
             self.wheels[wheel] = button
+        line.addStretch(1)
         self.lead = NumberField(self.tr("Lead, wheel degrees"), -1, 360, "°")
         self.spread = NumberField(self.tr("Spread, wheel degrees"), 5, 90, "°")
-        for text, field in ((self.tr("Lead"), self.lead), (self.tr("Spread"), self.spread)):
-            row = QHBoxLayout()
-            row.addWidget(quiet(text))
-            row.addStretch(1)
-            row.addWidget(field)
-            side.addLayout(row)
-        side.addSpacing(8)
-        self.shares = Shares()
-        self.shares.setFixedWidth(116)
-        side.addWidget(self.shares)
-        side.addStretch(1)
-        return side
+        for text, field in ((self.tr("lead"), self.lead), (self.tr("spread"), self.spread)):
+            line.addWidget(quiet(text))
+            line.addWidget(field)
+        return line
 
     def _connect(self) -> None:
         self.rose.turned.connect(lambda a: self.edit_wanted.emit(turn_lead(a)))
@@ -121,9 +112,9 @@ class HarmonyBench(Bench):
         scheme = study(derived.plan).scheme
         spec = SCHEMES[scheme.name]
         self._wheel = scheme.wheel
-        self.says.setText(self.tr("{scheme}, lead at {lead:.0f}°").format(
-            scheme=spec.title, lead=scheme.lead_deg
-        ))
+        self.says.setText(
+            self.tr("{scheme}, lead at {lead:.0f}°").format(scheme=spec.title, lead=scheme.lead_deg)
+        )
         self.supports.setText(spec.supports)
         self.answers.setText(spec.answers)
         if self._plan_scheme != scheme.name:
@@ -184,6 +175,8 @@ def _share_rows(derived: Derived) -> list[ShareRow]:
         shown = "#808080" if grey else hues[int(angles[slot] / 360 * len(hues)) % len(hues)]
         angle = "" if grey else f"{angles[slot]:.0f}°"
         rows.append(
-            ShareRow(slot, "greys" if grey else parts[slot], angle, held.get(slot, 0.0), share, shown)
+            ShareRow(
+                slot, "greys" if grey else parts[slot], angle, held.get(slot, 0.0), share, shown
+            )
         )
     return rows

@@ -120,9 +120,9 @@ class Ladder(QWidget):
         for box, chip in boxes:
             self._paint_chip(painter, box, chip)
         if self.hasFocus():
-            painter.setPen(QPen(THEME.colour("ink"), 2))
+            painter.setPen(QPen(THEME.colour("line"), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
     def _paint_scale(self, painter: QPainter) -> None:
         painter.setFont(font(11))
@@ -228,4 +228,3 @@ class Ladder(QWidget):
             self.chosen.emit(ordered[at].region)
         else:
             super().keyPressEvent(event)
-

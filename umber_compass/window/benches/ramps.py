@@ -172,7 +172,7 @@ class RampsBench(Bench):
     def __init__(self) -> None:
         super().__init__("Ramps")
         self._derived: Derived | None = None
-        self._selected = ""
+        self._selected = self._shown = ""
         self.column.addLayout(self._build_recipes())
         self.column.addLayout(self._build_steps())
         self.rows: dict[tuple[str, int], RampRow] = {}
@@ -250,6 +250,9 @@ class RampsBench(Bench):
             self._rebuild(keys)
         for line, i in lines:
             self.rows[line.region, i].show_line(line, line.region == self._selected)
+        if selected in known and self._shown != selected:
+            self._scroll.ensureWidgetVisible(self.rows[selected, 0])
+        self._shown = selected
         ramp = ramp_of(derived.plan, self._selected)
         self.recipes[ramp.recipe].setChecked(True)
         self.darker.show_number(ramp.darker)

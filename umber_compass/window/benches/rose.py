@@ -87,9 +87,9 @@ class Rose(QWidget):
         self._paint_needles(painter, self._parts)
         self._paint_words(painter, self._parts)
         if self.hasFocus():
-            painter.setPen(QPen(THEME.colour("ink"), 2))
+            painter.setPen(QPen(THEME.colour("line"), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
     def _paint_ring(self, painter: QPainter, parts: RoseParts) -> None:
         fill = QConicalGradient(self._middle(), 90)
@@ -174,7 +174,9 @@ class Rose(QWidget):
         if far > self._radius() - _RING - 4:
             return _Held("needle", "A", angle) if far <= self._radius() + 6 else None
         petal = self._petal_at(angle, far)
-        return _Held("petal", petal[0], angle) if petal and petal[0] in self._parts.needles else None
+        return (
+            _Held("petal", petal[0], angle) if petal and petal[0] in self._parts.needles else None
+        )
 
     def _petal_at(self, angle: float, far: float) -> tuple[str, str] | None:
         """The slot and region of the petal at a place."""

@@ -2,13 +2,13 @@
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from umber_compass.window.theme import THEME, font
 
-_ROW = 42  # px
+_ROW, _GAP = 40, 24  # px
 
 
 class ShareRow(NamedTuple):
@@ -39,7 +39,7 @@ class Shares(QWidget):
         self._held = False
 
     def sizeHint(self) -> QSize:
-        return QSize(120, _ROW * 5 + 18)
+        return QSize(400, _ROW * 3 + 16)
 
     def show_rows(self, rows: list[ShareRow]) -> None:
         """The slots, the lead first."""
@@ -49,48 +49,49 @@ class Shares(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        for i, row in enumerate(self._rows):
-            self._paint_row(painter, i * _ROW, row, i == self._current and self.hasFocus())
+        for i, (box, row) in enumerate(zip(self.boxes(), self._rows, strict=True)):
+            self._paint_row(painter, box, row, i == self._current and self.hasFocus())
         painter.setFont(font(11))
         painter.setPen(THEME.colour("quiet"))
-        painter.drawText(0, _ROW * len(self._rows) + 12, self.tr("bar now, tick wished"))
+        low = max((b.bottom() for b in self.boxes()), default=0.0)
+        painter.drawText(QPointF(0, low + 8), self.tr("bar: held now, tick: wished"))
 
-    def _paint_row(self, painter: QPainter, y: int, row: ShareRow, focused: bool) -> None:
-        width = self.width()
+    def boxes(self) -> list[QRectF]:
+        """Where each slot stands: two columns, filled row by row."""
+        width = (self.width() - _GAP) / 2
+        return [
+            QRectF((i % 2) * (width + _GAP), (i // 2) * _ROW, width, _ROW)
+            for i in range(len(self._rows))
+        ]
+
+    def _paint_row(self, painter: QPainter, box: QRectF, row: ShareRow, focused: bool) -> None:
+        left, top, width = box.x(), box.y(), box.width()
         painter.setFont(font(13, True))
         painter.setPen(THEME.colour("ink"))
-        painter.drawText(0, y + 13, row.slot if row.slot != "grey" else "–")
+        painter.drawText(QPointF(left, top + 13), row.slot if row.slot != "grey" else "–")
         painter.setFont(font(13))
-        painter.drawText(16, y + 13, row.part)
+        painter.drawText(QPointF(left + 16, top + 13), f"{row.part}  {row.angle}")
         painter.setPen(THEME.colour("quiet"))
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        painter.drawText(QRectF(0, y, width, 18), right, row.angle)
-        bar = QRectF(0, y + 20, width, 9)
-        painter.fillRect(bar, THEME.colour("well"))
-        painter.fillRect(QRectF(0, y + 20, width * row.now, 9), QColor(row.hex))
-        tick = max(1.5, width * row.wished)
+        said = self.tr("{now:.0%}, wished {wished:.0%}").format(now=row.now, wished=row.wished)
+        painter.drawText(QRectF(left, top, width, 18), right, said)
+        painter.fillRect(QRectF(left, top + 20, width, 9), THEME.colour("well"))
+        painter.fillRect(QRectF(left, top + 20, width * min(row.now, 1), 9), QColor(row.hex))
+        tick = left + min(max(1.5, width * row.wished), width - 1.5)
         painter.setPen(QPen(THEME.colour("ink"), 5 if focused else 3))
-        painter.drawLine(int(tick), y + 17, int(tick), y + 32)
-
-    def event(self, event):  # type: ignore[no-untyped-def]
-        if event.type() == event.Type.ToolTip:
-            at = int(event.pos().y() // _ROW)
-            if 0 <= at < len(self._rows):
-                row = self._rows[at]
-                text = self.tr("{part}: {now:.0%} now, {wished:.0%} wished")
-                self.setToolTip(text.format(part=row.part, now=row.now, wished=row.wished))
-        return super().event(event)
+        painter.drawLine(QPointF(tick, top + 17), QPointF(tick, top + 32))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        at = int(event.position().y() // _ROW)
-        if 0 <= at < len(self._rows):
+        found = [i for i, b in enumerate(self.boxes()) if b.contains(event.position())]
+        for at in found:
             self._current, self._held = at, True
             self.began.emit()
             self.mouseMoveEvent(event)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._held:
-            share = min(max(event.position().x() / max(self.width(), 1), 0.0), 1.0)
+            box = self.boxes()[self._current]
+            share = min(max((event.position().x() - box.x()) / box.width(), 0.0), 1.0)
             self.wished.emit(self._rows[self._current].slot, round(share, 2))
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:

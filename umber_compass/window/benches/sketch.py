@@ -155,7 +155,13 @@ class SketchBench(Bench):
                 widget.hide()
                 widget.deleteLater()
         self.rows = {r.id: _Row(self, r) for r in regions}
-        heads = (self.tr("colour"), self.tr("name"), self.tr("role"), self.tr("share"), self.tr("value"))
+        heads = (
+            self.tr("colour"),
+            self.tr("name"),
+            self.tr("role"),
+            self.tr("share"),
+            self.tr("value"),
+        )
         if self._grid.itemAtPosition(0, 0) is None:
             for i, text in enumerate(heads):
                 self._grid.addWidget(_head(text, right=i in (3, 4)), 0, i)

@@ -53,7 +53,9 @@ class ValuesBench(Bench):
         )
         shown = [c.value for c in chips]
         self.says.setText(
-            self.tr("darkest {low:.0f}, lightest {high:.0f} L*").format(low=min(shown), high=max(shown))
+            self.tr("darkest {low:.0f}, lightest {high:.0f} L*").format(
+                low=min(shown), high=max(shown)
+            )
         )
         self.bar.show_region(derived, selected)
 

@@ -148,7 +148,9 @@ class Stage(QWidget):
             at = self.from_picture(tag.x, tag.y)
             size = metrics.horizontalAdvance(tag.text) + 12, metrics.height() + 4
             plate = QRectF(at.x() - size[0] / 2, at.y() - size[1] / 2, *size)
-            plate.moveLeft(min(max(plate.left(), self.frame().left()), self.frame().right() - size[0]))
+            plate.moveLeft(
+                min(max(plate.left(), self.frame().left()), self.frame().right() - size[0])
+            )
             if any(plate.adjusted(-3, -3, 3, 3).intersects(t) for t in taken):
                 continue
             taken.append(plate)

@@ -51,7 +51,7 @@ class Tray(QWidget):
         self._pressed: QPoint | None = None
 
     def sizeHint(self) -> QSize:
-        return QSize(400, 84)
+        return QSize(400, 80)
 
     def show_swatches(self, swatches: list[Swatch], selected: str) -> None:
         """The palette, in order."""
@@ -133,8 +133,10 @@ class Tray(QWidget):
             return
         far = (event.position().toPoint() - self._pressed).manhattanLength()
         held = self._at(self._pressed.x())
-        if event.buttons() & Qt.MouseButton.LeftButton and held is not None and (
-            far >= QApplication.startDragDistance()
+        if (
+            event.buttons() & Qt.MouseButton.LeftButton
+            and held is not None
+            and (far >= QApplication.startDragDistance())
         ):
             self._pressed = None
             self._carry(held)
@@ -173,7 +175,9 @@ class Tray(QWidget):
         if event.type() == QEvent.Type.ToolTip:
             swatch = self._at(event.pos().x())  # type: ignore[attr-defined]  # a QHelpEvent
             if swatch is not None:
-                text = self.tr("{name}: {hex}, value {value:.0f} L*, {share:.1%} of the picture{pin}")
+                text = self.tr(
+                    "{name}: {hex}, value {value:.0f} L*, {share:.1%} of the picture{pin}"
+                )
                 pin = self.tr(", pinned") if swatch.pinned else ""
                 line = text.format(
                     name=swatch.name,

@@ -1,0 +1,215 @@
+"""What the stage and the small views show: the plan, a view of it, another moment, a preview."""
+
+from typing import Any
+
+import numpy as np
+from PIL import Image
+from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtGui import QImage
+
+from umber_compass.steps.checks import Fix
+from umber_compass.steps.codes import Packed, unpack
+from umber_compass.views import VIEWS
+from umber_compass.window.arrays import Shown, overlay, packed_of
+from umber_compass.window.desk import Desk
+from umber_compass.window.frame.stage import Tag
+from umber_compass.window.marks import anchors
+from umber_compass.window.parts import Parts
+from umber_compass.window.worker import said
+
+_VIEW_PX = 320  # width at which the small views are worked out
+_HALVE_OVER = 900  # px of width beyond which a view on the stage is worked out at half size
+
+
+class Screen(QObject):
+    """Decides which picture is on the stage, and puts words and marks on it."""
+
+    staged = Signal()  # another view was chosen for the stage
+
+    def __init__(self, desk: Desk, parts: Parts) -> None:
+        super().__init__(parts)
+        self.desk, self.parts = desk, parts
+        self.step, self.staged_view, self.looking = "harmony", "", ""
+        self._anchors: dict[int, tuple[float, float]] = {}
+        self._hovered = ""
+        self._peeked: Shown | None = None
+        self._kept: Shown | None = None  # a view on the stage; its memory must stay
+        self._staged: Shown | None = None
+        self._view_images: list[Shown] = []
+        self._outlined: tuple[str, int] | None = None
+        self._outline_image: QImage | None = None
+
+    def forget(self) -> None:
+        """Begin with another document: its marks are found on the worker."""
+        self._anchors, self._outlined, self._hovered = {}, None, ""
+        self.parts.stage.invite("")
+        if self.desk.document is not None:
+            labels = self.desk.document.drawing.labels
+            self.desk.worker.ask(
+                "anchors",
+                lambda: anchors(labels),
+                self.take_anchors,
+                lambda error: self.tell(said(error), True),
+            )
+
+    def tell(self, line: str, refused: bool) -> None:
+        """One line under the views; a refusal begins with the warning sign."""
+        self.parts.notice.setText(f"▲  {line}" if refused else line)
+        self.parts.notice.setObjectName("strong" if refused else "quiet")
+        self.parts.notice.style().polish(self.parts.notice)
+
+    def take_anchors(self, found: dict[int, tuple[float, float]]) -> None:
+        self._anchors = found
+        self.mark()
+
+    def seen(self, shown: Shown) -> QImage:
+        """A picture as the view on the stage sees it."""
+        if not self.staged_view:
+            return shown.image
+        levels = np.ascontiguousarray(unpack(shown.packed))
+        self._kept = Shown(packed_of(VIEWS[self.staged_view].see(_half(levels))))
+        return self._kept.image
+
+    def show_stage(self) -> None:
+        shown = self.desk.shown
+        if self.looking:
+            shown = self.desk.before() if self.looking == "before" else self.desk.as_opened()
+        if shown is None:
+            return
+        self._staged = shown
+        self.parts.stage.show_image(self.seen(shown))
+
+    def stage_view(self, view: str) -> None:
+        """Put a view on the stage; the same again, or none, brings the picture back."""
+        self.staged_view = "" if view == self.staged_view else view
+        self.parts.strip.stage_view(self.staged_view)
+        self.staged.emit()
+
+    def look(self, at: str) -> None:
+        """Show the plan as it was before the last change, as it was opened, or as it is."""
+        self.looking = at
+        if self.desk.derived is not None:
+            self.show_stage()
+
+    def ask_views(self) -> None:
+        """Have the small views worked out, off the GUI thread, from a small copy."""
+        if self.desk.shown is None:
+            return
+        small = _small(self.desk.shown.packed)
+        names = self.parts.strip.views()
+
+        def work() -> list[Packed]:
+            return [packed_of(VIEWS[n].see(small)) for n in names]
+
+        self.desk.worker.ask("views", work, self._take_views, lambda e: self.tell(said(e), True))
+
+    def _take_views(self, pictures: list[Packed]) -> None:
+        self._view_images = [Shown(p) for p in pictures]
+        self.parts.strip.show_images([s.image for s in self._view_images])
+
+    def region_at(self, x: float, y: float) -> str:
+        document = self.desk.document
+        if document is None or x < 0:
+            return ""
+        labels = document.drawing.labels
+        if self.staged_view == "mirrored":
+            x = labels.shape[1] - 1 - x * self._stage_scale()
+        else:
+            x *= self._stage_scale()
+        y *= self._stage_scale()
+        if self.staged_view == "small" or not (
+            0 <= x < labels.shape[1] and 0 <= y < labels.shape[0]
+        ):
+            return ""
+        label = int(labels[int(y), int(x)])
+        return next((r.id for r in document.plan.regions if r.label == label), "")
+
+    def _stage_scale(self) -> float:
+        return 2.0 if self.staged_view and self._kept is not None and self._halved() else 1.0
+
+    def _halved(self) -> bool:
+        return self.desk.shown is not None and self.desk.shown.packed.shape[1] > _HALVE_OVER
+
+    def say_region(self, region_id: str) -> None:
+        derived = self.desk.derived
+        if derived is None or region_id == self._hovered:
+            return
+        self._hovered = region_id
+        if region_id:
+            self.tell(_in_words(self, derived, region_id), False)
+
+    def mark(self) -> None:
+        derived, document = self.desk.derived, self.desk.document
+        if derived is None or document is None or self.staged_view:
+            self.parts.stage.mark(None, [])
+            return
+        tags: list[Tag] = []
+        for region in derived.plan.regions:
+            place = self._anchors.get(region.label)
+            chosen = region.id == self.desk.selection
+            named = self.step == "values" and derived.shares[region.id] > 0.012
+            if place is not None and (named or chosen):
+                value = (
+                    f" {derived.colours[region.id].mean_value:.0f}" if self.step == "values" else ""
+                )
+                tags.insert(0 if chosen else len(tags), Tag(*place, region.name + value))
+        self.parts.stage.mark(self._outline(), tags)
+
+    def _outline(self) -> QImage | None:
+        document, chosen = self.desk.document, self.desk.selection
+        if document is None or not chosen:
+            return None
+        if self._outlined != (chosen, id(document)):
+            label = next(r.label for r in document.plan.regions if r.id == chosen)
+            self._outline_image = overlay(document.drawing.labels == label, 2, 2)
+            self._outlined = (chosen, id(document))
+        return self._outline_image
+
+    def peek(self, fix: Fix | None) -> None:
+        """Fade the stage to what a fix would give, or back."""
+        if fix is None:
+            self._peeked = None
+            self.parts.stage.fade_back()
+            return
+        self._peeked = self.desk.preview(fix.edit)
+        if self._peeked is not None:
+            self.parts.stage.fade_to(self.seen(self._peeked))
+
+    def say_purpose(self, purpose: str) -> None:
+        """What the piece is for, cut with dots where there is no room for it."""
+        metrics = self.parts.plan_says.fontMetrics()
+        room = max(self.parts.plan_says.width(), 120)
+        self.parts.plan_says.setText(metrics.elidedText(purpose, Qt.TextElideMode.ElideRight, room))
+        self.parts.plan_says.setToolTip(purpose)
+
+    def show_empty(self) -> None:
+        self.parts.stage.invite(
+            self.tr(
+                "Drop a flats picture here: one flat colour for each material.\n\n"
+                "Or File, New from sketch. Or File, Open the demo."
+            )
+        )
+
+
+def _half(levels: np.ndarray[Any, np.dtype[np.uint8]]) -> np.ndarray[Any, np.dtype[np.uint8]]:
+    if levels.shape[1] <= _HALVE_OVER:
+        return levels
+    return np.asarray(Image.fromarray(levels).reduce(2))
+
+
+def _small(packed: Packed) -> np.ndarray[Any, np.dtype[np.uint8]]:
+    """A copy of a picture at about the width of the small views."""
+    height, width = packed.shape
+    image = Image.frombuffer("RGBX", (width, height), packed, "raw", "BGRX", 0, 1)
+    factor = max(1, round(width / _VIEW_PX))
+    return np.ascontiguousarray(np.asarray(image.reduce(factor))[..., :3])
+
+
+def _in_words(screen: QObject, derived: Any, region_id: str) -> str:
+    region = next(r for r in derived.plan.regions if r.id == region_id)
+    parts = []
+    for end in derived.colours[region_id].ends:
+        hue = screen.tr("no hue") if end.hue is None else f"{end.hue:.0f}° OKLCh"
+        parts.append(f"{end.hex}  value {end.value:.0f} L*  chroma {end.chroma:.3f}  hue {hue}")
+    share = f"{derived.shares[region_id]:.1%} of the picture"
+    return f"{region.name}, {region.role}:  " + "  –  ".join(parts) + f"  {share}"
