@@ -62,7 +62,7 @@ def draw() -> bytes:
     kept = QByteArray()
     buffer = QBuffer(kept)
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    image.save(buffer, b"PNG")
+    image.save(buffer, "PNG")  # type: ignore[call-overload]  # the stub forgets str
     out = io.BytesIO()
     Image.open(io.BytesIO(kept.data())).convert("RGB").save(out, "PNG", optimize=True)
     return out.getvalue()

@@ -17,6 +17,8 @@ from umber_compass.steps import handoff, sketch
 from umber_compass.steps.codes import Packed, unpack
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.pipeline import picture as flat_picture
+from umber_compass.steps.recipes import RECIPES
+from umber_compass.steps.schemes import SCHEMES
 from umber_compass.words import Refusal, words
 
 MOST_WORKING = 1600  # px, the longer side of the picture the window works on
@@ -49,10 +51,28 @@ def open_plan(path: Path) -> Document:
 
 def from_file(held: plan_file.PlanFile, subject: str) -> Document:
     """A document from what a plan file holds."""
+    _known(held.plan, subject)
     rgb = picture.decode(held.sketch, subject).rgb
     if rgb.shape[:2] != held.labels.shape:
         raise Refusal(subject, words("is damaged: its regions do not fit its sketch; open a copy"))
     return Document(held.plan, held.sketch, held.labels, _working(rgb, held.labels), held.thumbnail)
+
+
+def _known(plan: Plan, subject: str) -> None:
+    """Refuse a plan whose schemes or recipes this version does not have."""
+    for study in plan.studies:
+        used = [("scheme", study.scheme.name, SCHEMES)]
+        used += [("recipe", ramp.recipe, RECIPES) for ramp in study.recipes.values()]
+        for kind, name, known in used:
+            if name not in known:
+                raise Refusal(
+                    subject,
+                    words(
+                        "uses the {kind} {name}, unknown here; update the program",
+                        kind=kind,
+                        name=name,
+                    ),
+                )
 
 
 def _working(rgb: npt.NDArray[np.uint8], labels: npt.NDArray[np.uint16]) -> sketch.Drawing:

@@ -5,7 +5,7 @@ import math
 import sys
 from argparse import ArgumentParser, ArgumentTypeError, Namespace
 from collections.abc import Callable, Mapping, Sequence
-from contextlib import redirect_stderr
+from contextlib import redirect_stderr, redirect_stdout
 from io import StringIO
 from pathlib import Path
 from typing import Any, NoReturn
@@ -167,7 +167,7 @@ def _answer_line(line: str) -> Answer:
 
 
 def _parse(given: Sequence[str]) -> Namespace:
-    with redirect_stderr(StringIO()):
+    with redirect_stderr(StringIO()), redirect_stdout(StringIO()):
         return _parser().parse_args(given)
 
 

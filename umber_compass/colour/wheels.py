@@ -37,8 +37,10 @@ def _monotone_cubic() -> Floats:
 def _light_hues() -> Floats:
     full = np.stack([_GRID, np.full_like(_GRID, 100), np.full_like(_GRID, 100)], axis=-1)
     hue = polar(oklab(decode(hsb_to_encoded(full))))[:, 2]
-    # OKLCh turns back by 0.006 degrees near full blue; an angle needs one hue.
-    return np.asarray(np.maximum.accumulate(np.unwrap(hue, period=360)))
+    # OKLCh stands still, and turns back by 0.3 degrees, before full blue; an angle needs one hue,
+    # so it rises evenly by a thousandth there, which is off by 0.1 degrees at most.
+    rising = np.maximum.accumulate(np.unwrap(hue, period=360))
+    return np.asarray(rising * 0.999 + (rising[0] + _GRID) * 0.001)
 
 
 _HUES = {"painter": _monotone_cubic(), "light": _light_hues(), "perceptual": _GRID}

@@ -13,6 +13,7 @@ Ints: TypeAlias = npt.NDArray[np.intp]
 
 _REACH = 2  # px; smoothing is one wide, a corner or a thin line needs one more
 _CANDIDATES = 4
+_OVERSHOOT = 0.25  # share by which sharpened or resized borders go beyond their two colours
 # Nearest first, so that the first few different labels found are the likely ones.
 _AROUND = sorted(
     ((dy, dx) for dy in range(-_REACH, _REACH + 1) for dx in range(-_REACH, _REACH + 1)),
@@ -77,8 +78,9 @@ def _try_pair(shown: Floats, first: Labels, second: Labels, colours: Floats, bes
     a, b = colours[first[at]], colours[second[at]]
     span = b - a
     length = np.maximum((span * span).sum(axis=1), 1e-6)
-    t = np.clip(((shown[at] - a) * span).sum(axis=1) / length, 0, 1)
+    t = np.clip(((shown[at] - a) * span).sum(axis=1) / length, -_OVERSHOOT, 1 + _OVERSHOOT)
     residual = np.abs(shown[at] - a - t[:, None] * span).max(axis=1)
+    t = np.clip(t, 0, 1)
     better = residual < best.residual[at] - 0.75  # a later pair must be clearly better
     at, t = at[better], t[better]
     more = t <= 0.5

@@ -37,7 +37,7 @@ def split(rgb: Bytes, clear: npt.NDArray[np.bool_] | None, subject: str) -> Flat
     flat: it says how many were found and what to do."""
     packed = pack_rgb(rgb)
     runs = _runs(packed)
-    main = _exact_main(packed, runs, rgb)
+    main = None if _is_lossy(runs) else _exact_main(packed, runs)
     if main is None:
         main = _lossy_main(rgb)
         if main is None:
@@ -72,7 +72,18 @@ def _runs(packed: npt.NDArray[np.uint32]) -> _Runs:
     return _Runs(start, length, kind.astype(np.intp), colours)
 
 
-def _exact_main(packed: npt.NDArray[np.uint32], runs: _Runs, rgb: Bytes) -> Bytes | None:
+def _is_lossy(runs: _Runs) -> bool:
+    """Whether the flat areas are speckled by a few levels, as lossy storage leaves them. Smoothing
+    also makes colours near a main one, but very few of them."""
+    total = np.bincount(runs.kind, runs.length, len(runs.colours))
+    colours = unpack_rgb(runs.colours).astype(np.int16)
+    most = np.argsort(-total, kind="stable")[:8]
+    off = np.abs(colours[:, None] - colours[None, most]).max(axis=2).min(axis=1)
+    speckled = total[(off > 0) & (off <= 4) & (total < total[most].min())].sum()
+    return bool(speckled > 0.01 * total[off <= 4].sum())
+
+
+def _exact_main(packed: npt.NDArray[np.uint32], runs: _Runs) -> Bytes | None:
     """Colours that somewhere fill a cross of 3 x 3 px; None if they hold too little of the picture
     or are too many or too alike to be flats."""
     height, width = packed.shape
@@ -163,9 +174,22 @@ def _lossy_main(rgb: Bytes) -> Bytes | None:
         left[close] = 0
     if not main:
         return None
-    rounded = np.array(main).round().astype(np.uint8)
+    rounded = _with_inside(rgb, np.array(main).round().astype(np.uint8))
     off = np.abs(rgb.astype(np.int16) - rounded[_nearest(rgb, rounded) - 1]).max(axis=2)
     return rounded if float((off <= 5).mean()) >= 0.75 else None
+
+
+def _with_inside(rgb: Bytes, main: Bytes) -> Bytes:
+    """Those main colours that fill areas: the mixes and ripples along borders have no inside."""
+    labels = _nearest(rgb, main)
+    inside = np.ones(labels.shape, bool)
+    for axis in (0, 1):
+        for shift in (1, -1):
+            inside &= np.roll(labels, shift, axis) == labels
+    area = np.bincount(labels.reshape(-1), minlength=len(main) + 1)[1:]
+    inner = np.bincount(labels[inside], minlength=len(main) + 1)[1:]
+    filling = inner > 0.35 * area
+    return main[filling] if filling.any() else main
 
 
 def _nearest(rgb: Bytes, main: Bytes) -> Labels:

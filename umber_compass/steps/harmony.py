@@ -88,7 +88,7 @@ def fit_picture(hues: Floats, chromas: Floats, areas: Floats, wheel: str = "pain
 
 
 def _scheme(spec: SchemeSpec, wheel: str, lead_deg: float) -> Scheme:
-    return Scheme(wheel=wheel, name=spec.name, lead_deg=lead_deg, spread_deg=spec.spread_deg)  # type: ignore[arg-type]  # wheel is one of the literals
+    return Scheme(wheel=wheel, name=spec.name, lead_deg=lead_deg, spread_deg=float(spec.spread_deg))  # type: ignore[arg-type]  # wheel is one of the literals
 
 
 def _fit_template(spec: SchemeSpec, wheel: str, weight: Floats, area: Floats) -> Fit:
@@ -125,7 +125,7 @@ def choose_scheme(name: str) -> Edit:
             return plan
         old = {n.slot: n.part for n in SCHEMES[now.scheme.name].needles}
         move = _moves(old, {n.slot: n.part for n in spec.needles})
-        scheme = replace(now.scheme, name=name, spread_deg=spec.spread_deg, shares={})
+        scheme = replace(now.scheme, name=name, spread_deg=float(spec.spread_deg), shares={})
 
         def moved(colour: Planned | Pinned) -> Planned | Pinned:
             if isinstance(colour, Pinned) or colour.slot == "grey":

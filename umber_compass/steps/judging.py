@@ -62,26 +62,12 @@ def _named(fix: Fix) -> Fix:
 
 
 def _still_bad(result: Result, then: list[Result]) -> bool:
-    return any(r.key == result.key and r.level != "fine" for r in then) or (
-        result.check == "extremes"
-        and any(r.check == "extremes" and r.level != "fine" for r in then)
-    )
+    return any(r.key == result.key and r.level != "fine" for r in then)
 
 
 def _new_warnings(before: list[Result], then: list[Result]) -> list[Result]:
     known = {r.key for r in before if r.level == "warning"}
-    return [
-        r
-        for r in then
-        if r.level == "warning" and r.key not in known and not _same_check(r, before)
-    ]
-
-
-def _same_check(result: Result, before: list[Result]) -> bool:
-    """A check of the whole picture warned already, about other regions."""
-    return result.check == "extremes" and any(
-        r.check == "extremes" and r.level == "warning" for r in before
-    )
+    return [r for r in then if r.level == "warning" and r.key not in known]
 
 
 def _broken(before: list[Result], then: list[Result]) -> float:

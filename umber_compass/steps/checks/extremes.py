@@ -25,7 +25,7 @@ def _measure(derived: Derived) -> list[Result]:
         wanted=note,
     )
     regions = tuple(sorted(beyond, key=lambda r: -beyond[r])) if level != "fine" else ()
-    return [Result(NAME, level, regions, share, note, "%", words(title), text)]
+    return [Result(NAME, level, regions, share, note, "%", words(title), text, whole=True)]
 
 
 def _beyond(derived: Derived) -> dict[str, float]:

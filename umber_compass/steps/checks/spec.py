@@ -32,11 +32,12 @@ class Result(NamedTuple):
     title: Words
     text: Words
     fixes: tuple[Fix, ...] = ()
+    whole: bool = False  # it is about the picture, whichever regions have a part in it
 
     @property
     def key(self) -> tuple[str, tuple[str, ...]]:
         """What the measurement is about, whatever it came to."""
-        return self.check, self.regions
+        return self.check, () if self.whole else self.regions
 
 
 class CheckSpec(NamedTuple):

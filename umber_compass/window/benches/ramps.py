@@ -3,7 +3,7 @@
 from typing import NamedTuple
 
 from msgspec.structs import replace
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QKeyEvent,
@@ -251,7 +251,9 @@ class RampsBench(Bench):
         for line, i in lines:
             self.rows[line.region, i].show_line(line, line.region == self._selected)
         if selected in known and self._shown != selected:
-            self._scroll.ensureWidgetVisible(self.rows[selected, 0])
+            row = self.rows[selected, 0]
+            # Once the rows are laid out: before that they have no place to scroll to.
+            QTimer.singleShot(0, row, lambda: self._scroll.ensureWidgetVisible(row))
         self._shown = selected
         ramp = ramp_of(derived.plan, self._selected)
         self.recipes[ramp.recipe].setChecked(True)

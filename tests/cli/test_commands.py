@@ -1,0 +1,214 @@
+"""The command line's contract: keys, exit codes, one line for every mistake."""
+
+import contextlib
+import io
+import json
+import subprocess
+import sys
+from unittest import mock
+
+import numpy as np
+from PIL import Image
+
+from tests import scenes
+from umber_compass.cli.run import main
+
+
+def run(*given, text=""):
+    """Exit code, standard output, standard error."""
+    out, err = io.StringIO(), io.StringIO()
+    with (
+        contextlib.redirect_stdout(out),
+        contextlib.redirect_stderr(err),
+        mock.patch("sys.stdin", io.StringIO(text)),
+    ):
+        code = main([str(g) for g in given])
+    return code, out.getvalue(), err.getvalue()
+
+
+def answer(*given):
+    code, out, err = run(*given, "--json")
+    assert code == 0, err
+    return json.loads(out)
+
+
+class Colours(scenes.InFolder):
+    def test_colour(self):
+        said = answer("colour", "#7a4fa0")
+        self.assertEqual(
+            set(said), {"hex", "value", "luminance", "oklab", "oklch", "lab", "hsb", "angle"}
+        )
+        self.assertAlmostEqual(said["value"], 41.64, delta=0.02)
+        grey = answer("colour", "#808080")
+        self.assertIsNone(grey["oklch"]["h"])
+        self.assertEqual(set(grey["angle"].values()), {None})
+
+    def test_difference_is_second_minus_first(self):
+        said = answer("difference", "#404040", "#808080")
+        self.assertGreater(said["value"], 20)
+        self.assertIsNone(said["hue"])
+        self.assertEqual(answer("difference", "#7a4fa0", "#7a4fa0")["ciede2000"], 0)
+
+    def test_blend(self):
+        self.assertEqual(
+            answer("blend", "#808080", "#ff0000", "--mode", "multiply", "--opacity", "0.5")["hex"],
+            "#804040",
+        )
+
+    def test_harmony_keeps_value_and_takes_angles_from_the_wheel(self):
+        said = answer("harmony", "#7a4fa0", "--scheme", "triad", "--wheel", "light")
+        angles = [s["angle"] for s in said["slots"]]
+        np.testing.assert_allclose(np.diff(angles) % 360, 120)
+        for slot in said["slots"]:
+            measured = answer("colour", slot["hex"])
+            self.assertAlmostEqual(measured["value"], 41.6, delta=0.5)
+            self.assertAlmostEqual(measured["hsb"]["h"], slot["angle"], delta=1.5)
+        self.assertEqual(said["slots"][0]["hex"], "#7a4fa0")
+
+    def test_ramp(self):
+        said = answer(
+            "ramp",
+            "#7a4fa0",
+            "--recipe",
+            "cool-warm",
+            "--darker",
+            2,
+            "--lighter",
+            1,
+            "--spacing",
+            12,
+        )
+        self.assertEqual(len(said["steps"]), 4)
+        self.assertEqual(said["steps"][2]["hex"], "#7a4fa0")
+        self.assertAlmostEqual(said["steps"][3]["value"] - said["steps"][2]["value"], 12, delta=0.5)
+
+
+class Mistakes(scenes.InFolder):
+    def test_each_is_one_line_with_its_exit_code(self):
+        gone = self.folder / "gone.umber"
+        for given, code in (
+            (["colour", "red"], 1),
+            (["colour"], 2),
+            (["ramp", "#ffffff", "--recipe", "magic"], 2),
+            (["ramp", "#ffffff", "--darker", "nan"], 2),
+            (["blend", "#fff", "#000", "--opacity", "7"], 2),
+            (["harmony", "#fff", "--scheme", "nine"], 2),
+            (["nonsense"], 2),
+            ([], 2),
+            (["checks", gone], 1),
+            (["checks", self.sketch], 1),
+            (["new", gone, "-o", "x.umber"], 1),
+            (["new", self.sketch, "-o", self.folder / "none" / "x.umber"], 1),
+            (["new", self.sketch, "-o", self.folder / "x.umber", "--focus", "a,b"], 2),
+            (["new", self.sketch, "-o", self.folder / "x.umber", "--focus", "999,2"], 1),
+            (["demo", "no-such", "--list", "--wrong"], 2),
+        ):
+            with self.subTest(given):
+                got, out, err = run(*given)
+                self.assertEqual((got, out), (code, ""))
+                self.assertRegex(err, r"\Aumber-compass: [^\n]+\n\Z")
+
+    def test_in_a_process_there_is_no_traceback(self):
+        said = subprocess.run(
+            [sys.executable, "-m", "umber_compass", "checks", str(self.sketch)],
+            capture_output=True,
+            text=True,
+        )
+        self.assertEqual((said.returncode, said.stderr.count("\n")), (1, 1))
+
+    def test_batch_never_ends_early(self):
+        lines = [
+            '["colour", "#ff0000"]',
+            "{not json",
+            '["colour"]',
+            '["batch"]',
+            "7",
+            '["colour", "x"]',
+            '["--help"]',
+            '["ramp", "#7a4fa0", "--recipe", "straight"]',
+        ]
+        code, out, _ = run("batch", text="\n".join(lines) + "\n\n")
+        said = [json.loads(x) for x in out.splitlines()]
+        self.assertEqual((code, len(said)), (0, len(lines)))
+        self.assertEqual(
+            [("error" in s) for s in said], [False, True, True, True, True, True, True, False]
+        )
+
+
+class Plans(scenes.InFolder):
+    def setUp(self):
+        super().setUp()
+        self.plan = self.folder / "boat.umber"
+        self.said = answer("new", self.sketch, "-o", self.plan, "--focus", "120,50")
+
+    def test_regions_and_labels(self):
+        labels = self.folder / "labels.png"
+        said = answer("regions", self.plan, "--labels", labels)
+        self.assertEqual(said, self.said)
+        keys = {"id", "label", "name", "role", "material", "family", "share", "hex", "value", "box"}
+        self.assertTrue(all(keys <= set(r) for r in said["regions"]))
+        self.assertAlmostEqual(sum(r["share"] for r in said["regions"]), 1)
+        image = Image.open(labels)
+        self.assertEqual((image.mode, image.size), ("I;16", (240, 160)))
+        self.assertEqual({r["label"] for r in said["regions"]}, set(np.unique(np.asarray(image))))
+
+    def test_checks_fix_render_handoff(self):
+        said = answer("checks", self.plan)["checks"]
+        self.assertTrue(
+            all(
+                set(c)
+                >= {"check", "level", "regions", "measured", "wanted", "unit", "text", "fixes"}
+                for c in said
+            )
+        )
+        fixed = answer("fix", self.plan, "-o", self.folder / "fixed.umber")
+        count = [sum(c["level"] == "warning" for c in x) for x in (said, fixed["checks"])]
+        self.assertEqual(bool(fixed["taken"]), count[1] < count[0])
+        for view in ("flat", "grey", "squint", "mirrored", "small"):
+            out = self.folder / f"{view}.png"
+            answer("render", self.plan, "-o", out, "--view", view, "--width", 120)
+            self.assertEqual(Image.open(out).size, (120, 80))
+        files = answer("handoff", self.plan, "-o", self.folder / "out")["files"]
+        self.assertEqual([f.rsplit("/", 1)[1] for f in files], ["boat.gpl", "boat-flat.png"])
+        rows = [x for x in open(files[0]) if x[0] in " 0123456789"]
+        names = [x.split("\t")[1].rsplit(" ", 1)[0] for x in rows]
+        self.assertEqual(len(dict.fromkeys(names)) * 6, len(rows))
+        self.assertEqual(
+            run("handoff", self.plan, "-o", self.folder / "out", "--formats", "xyz")[0], 1
+        )
+
+    def test_views_show_what_they_say(self):
+        shown = {}
+        for view in ("flat", "grey", "mirrored", "squint"):
+            answer("render", self.plan, "-o", self.folder / "v.png", "--view", view)
+            shown[view] = np.asarray(Image.open(self.folder / "v.png")).astype(int)
+        np.testing.assert_array_equal(shown["mirrored"], shown["flat"][:, ::-1])
+        self.assertEqual(int(np.ptp(shown["grey"], axis=2).max()), 0)
+        mid = answer("colour", "#%02x%02x%02x" % tuple(shown["grey"][10, 10]))["value"]
+        self.assertAlmostEqual(mid, answer("colour", scenes.SEA)["value"], delta=0.4)
+        rough = [np.abs(np.diff(shown[v], axis=1)).max() for v in ("flat", "squint")]
+        self.assertLess(rough[1] * 3, rough[0])
+
+    def test_an_output_that_fails_leaves_what_was_there(self):
+        out = self.folder / "kept.umber"
+        out.write_bytes(b"mine")
+        self.assertEqual(run("new", self.folder / "gone.png", "-o", out)[0], 1)
+        self.assertEqual(out.read_bytes(), b"mine")
+
+    def test_demo_list_and_save(self):
+        names = [d["name"] for d in answer("demo", "--list")["demos"]]
+        self.assertEqual(names, ["lighthouse-bakery"])
+        files = answer("demo", "--save", self.folder / "demo")["files"]
+        self.assertEqual(len(files), 2)
+        warned = {
+            c["check"] for c in answer("checks", files[1])["checks"] if c["level"] == "warning"
+        }
+        self.assertEqual(warned, {"hue-off-scheme", "figure-merges"})
+        self.assertEqual(
+            [
+                c
+                for c in answer("fix", files[1], "-o", self.folder / "f.umber")["checks"]
+                if c["level"] == "warning"
+            ],
+            [],
+        )
