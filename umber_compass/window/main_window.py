@@ -279,7 +279,8 @@ class MainWindow(QMainWindow):
             event, QKeyEvent
         ):
             at = {Qt.Key.Key_B: "before", Qt.Key.Key_O: "opened"}.get(Qt.Key(event.key()))
-            typing = isinstance(QApplication.focusWidget(), QLineEdit | QAbstractSpinBox)
+            fields = QLineEdit | QAbstractSpinBox
+            typing = isinstance(QApplication.focusWidget(), fields) or isinstance(watched, fields)
             plain = event.modifiers() == Qt.KeyboardModifier.NoModifier
             if at and plain and not typing and isinstance(watched, QWidget):
                 if not event.isAutoRepeat() and watched.window() is self:

@@ -54,6 +54,10 @@ class RegionBar(QWidget):
         ):
             row.addWidget(quiet(text))
             row.addWidget(field)
+        # Its place is kept: the ladder above must not move under the hand that chooses a chip.
+        policy = self.sizePolicy()
+        policy.setRetainSizeWhenHidden(True)
+        self.setSizePolicy(policy)
         self.setVisible(False)
 
     def _set_value(self, value: float) -> None:

@@ -1,0 +1,169 @@
+"""The whole way in one sitting: open the demo, turn, drag, fix, look back, undo, choose, save, close,
+reopen, hand off - with the mouse and with the keyboard, offscreen and in a real window."""
+
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+import unittest
+from pathlib import Path
+
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from tests.window.driving import DEMO, InWindow, drag, wait
+from umber_compass import document
+from umber_compass.plan import edits
+from umber_compass.window.main_window import MainWindow
+
+REAL = os.environ.get("UMBER_STORY_SCREEN") == "1"
+SKY = (600, 60)
+
+
+class Story(InWindow):
+    def setUp(self):
+        super().setUp()
+        held = tempfile.TemporaryDirectory()
+        self.addCleanup(held.cleanup)
+        self.folder = Path(held.name)
+
+    def click(self, widget, at=None):
+        place = (at or QPointF(widget.rect().center())).toPoint()
+        QTest.mouseClick(widget, Qt.MouseButton.LeftButton, pos=place)
+
+    def test_with_the_mouse(self):
+        self.open(DEMO)
+        first = self.pixel(*SKY)
+        rose = self.parts.harmony_bench.rose
+        drag(rose, [rose.at(216 + d, rose._radius() - 6) for d in range(0, 70, 5)])
+        turned = self.pixel(*SKY)
+        self.assertNotEqual(turned, first)
+        self.click(self.parts.route.stops["values"], QPointF(22, 28))
+        self.settle()
+        ladder = self.parts.values_bench.ladder
+        box = next(b for b, c in ladder.boxes() if c.name == "roof")
+        drag(ladder, [box.center() + QPointF(0, d) for d in (0, -4, -12)])
+        roof = self.colour("roof").value
+        self.assertGreater(roof, 33)
+        self.settle()
+        row = next(r for r in self.parts.checks.rows if r.result.level == "warning")
+        self.click(row.button)
+        self.settle()
+        self.assertEqual(self.parts.route.stops["values"].warnings, 0)
+        QTest.keyPress(self.window, Qt.Key.Key_B)
+        QTest.keyRelease(self.window, Qt.Key.Key_B)
+        self.window.actions_by_name["undo"].trigger()
+        self.settle()
+        self.assertEqual(self.parts.route.stops["values"].warnings, 1)
+        self.click(self.parts.route.stops["ramps"], QPointF(22, 28))
+        ramps = self.parts.ramps_bench
+        self.click(ramps.rows[self.region("sea").id, 0], QPointF(20, 20))
+        self.click(ramps.recipes["straight"])
+        self.answers.path = self.folder / "mine.umber"
+        wait(self.desk.worker.idle, self.window.actions_by_name["save"].trigger)
+        plan = self.desk.history.now
+        self.assertEqual(document.open_plan(self.answers.path).plan, plan)
+        self.window.close()
+        self.window = MainWindow(self.answers)
+        self.desk, self.parts = self.window.desk, self.window.parts
+        self.window.show()
+        self.open(self.answers.path)
+        self.assertEqual(self.desk.history.now, plan)
+        self.assertAlmostEqual(self.colour("roof").value, roof, places=6)
+        self.click(self.parts.route.stops["handoff"], QPointF(22, 28))
+        self.parts.handoff_bench.folder.setText(str(self.folder / "out"))
+        wait(self.desk.worker.idle, lambda: self.click(self.parts.handoff_bench.write))
+        self.assertEqual(
+            sorted(p.name for p in (self.folder / "out").iterdir()),
+            ["lighthouse-bakery-flat.png", "lighthouse-bakery.gpl"],
+        )
+
+    def test_with_the_keyboard_alone(self):
+        self.open(DEMO)
+        key, alt, control = (
+            QTest.keyClick,
+            Qt.KeyboardModifier.AltModifier,
+            Qt.KeyboardModifier.ControlModifier,
+        )
+        shift = Qt.KeyboardModifier.ShiftModifier
+        key(self.parts.harmony_bench.rose, Qt.Key.Key_Right, shift)
+        self.assertEqual(edits.study(self.desk.history.now).scheme.lead_deg, 226)
+        self.window.activateWindow()
+        self.keys(Qt.Key.Key_3, alt)
+        self.assertEqual(self.window.step, "values")
+        ladder = self.parts.values_bench.ladder
+        key(ladder, Qt.Key.Key_PageUp)
+        chosen = self.desk.selection
+        before = self.desk.derived.colours[chosen].ends
+        key(ladder, Qt.Key.Key_Up)
+        self.assertNotEqual(self.desk.derived.colours[chosen].ends, before)
+        self.settle()
+        row = next(r for r in self.parts.checks.rows if r.result.level == "warning")
+        key(row.button, Qt.Key.Key_Space)
+        self.settle()
+        self.assertEqual(self.parts.route.stops["values"].warnings, 0)
+        self.keys(Qt.Key.Key_Z, control)
+        self.settle()
+        self.assertEqual(self.parts.route.stops["values"].warnings, 1)
+        self.keys(Qt.Key.Key_Z, control | shift)
+        self.keys(Qt.Key.Key_7, alt)
+        key(self.parts.ramps_bench.recipes["hsb-sum"], Qt.Key.Key_Space)
+        self.assertIn(
+            "hsb-sum",
+            {r.recipe for r in edits.study(self.desk.history.now).recipes.values()} | {"hsb-sum"},
+        )
+        self.answers.path = self.folder / "keys.umber"
+        wait(self.desk.worker.idle, lambda: self.keys(Qt.Key.Key_S, control))
+        self.assertTrue(self.answers.path.exists())
+        self.keys(Qt.Key.Key_8, alt)
+        self.parts.handoff_bench.folder.setText(str(self.folder / "out"))
+        wait(self.desk.worker.idle, lambda: key(self.parts.handoff_bench.write, Qt.Key.Key_Space))
+        self.assertEqual(len(list((self.folder / "out").iterdir())), 2)
+
+    def keys(self, key, modifiers):
+        """A shortcut, as the window's action takes it: without a window manager no window is
+        active, so Qt would not look for shortcuts."""
+        from PySide6.QtGui import QKeySequence
+
+        wanted = QKeySequence(int(modifiers.value) | int(key))
+        action = next(a for a in self.window.actions_by_name.values() if a.shortcut() == wanted)
+        self.assertTrue(action.isEnabled())
+        action.trigger()
+        QApplication.processEvents()
+
+
+@unittest.skipIf(REAL, "this is the real window")
+class OnAScreen(unittest.TestCase):
+    def test_the_same_story_in_a_real_window(self):
+        server = shutil.which("Xvfb")
+        if server is None:
+            self.skipTest("Xvfb is not installed; ./umber test installs it or names the command")
+        read, write = os.pipe()
+        screen = subprocess.Popen(
+            [server, "-displayfd", str(write), "-screen", "0", "1400x900x24", "-nolisten", "tcp"],
+            pass_fds=[write],
+            stderr=subprocess.DEVNULL,
+        )
+        try:
+            os.close(write)
+            number = os.read(read, 16).decode().strip()
+            environment = {
+                **os.environ,
+                "DISPLAY": f":{number}",
+                "QT_QPA_PLATFORM": "xcb",
+                "UMBER_STORY_SCREEN": "1",
+            }
+            said = subprocess.run(
+                [sys.executable, "-m", "tests", "tests.stories.test_story.Story"],
+                env=environment,
+                capture_output=True,
+                text=True,
+                timeout=240,
+            )
+            self.assertEqual(said.returncode, 0, said.stderr[-3000:])
+        finally:
+            os.close(read)
+            screen.terminate()
+            screen.wait()

@@ -1,0 +1,467 @@
+"""Every bench and part of the frame, driven as a hand would; the plan, the pixels, the words."""
+
+import unittest
+from unittest import mock
+
+import numpy as np
+from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt, QUrl
+from PySide6.QtGui import QDragEnterEvent, QDropEvent, QGuiApplication
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from tests import scenes
+from tests.window.driving import DEMO, InWindow, drag, mouse, wait
+from umber_compass.plan import edits
+from umber_compass.steps.codes import paint
+from umber_compass.views import VIEWS
+from umber_compass.window import theme
+from umber_compass.window.actions import SEPARATOR, SPECS
+
+SKY = (600, 60)  # a place in the demo's sky, picture px
+COAT = (575, 740)
+
+
+class Harmony(InWindow):
+    def setUp(self):
+        super().setUp()
+        self.open()
+        self.rose = self.parts.harmony_bench.rose
+
+    def knob(self, slot):
+        angle = self.rose._parts.needles[slot]
+        return self.rose.at(angle, self.rose._radius() - 6)
+
+    def test_dragging_the_lead_turns_the_picture_in_one_step(self):
+        self.assertTrue(self.parts.hint.isVisible())
+        before, sea = self.pixel(*SKY), self.colour("sea")
+        places = [self.rose.at(216 + d, self.rose._radius() - 6) for d in (0, 10, 40, 90)]
+        drag(self.rose, places)
+        self.assertAlmostEqual(edits.study(self.desk.history.now).scheme.lead_deg, 306, delta=1)
+        self.assertNotEqual(self.pixel(*SKY), before)
+        self.assertAlmostEqual(self.colour("sea").value, sea.value, delta=0.6)
+        self.assertEqual(self.colour("skin").slot, "given")
+        self.assertEqual(len(self.desk.history.past), 1)
+        self.assertFalse(self.parts.hint.isVisible())
+        np.testing.assert_array_equal(
+            self.desk.shown.packed, paint(self.desk.derived.codes, self.desk.derived.table)
+        )
+
+    def test_another_knob_spreads_a_petal_turns_its_family(self):
+        drag(self.rose, [self.knob("B"), self.rose.at(341, self.rose._radius() - 6)])
+        self.assertAlmostEqual(edits.study(self.desk.history.now).scheme.spread_deg, 55, delta=2)
+        petal = next(p for p in self.rose._parts.petals if p.region == self.region("awning").id)
+        far = (self.rose._radius() - 15) * petal.chroma / 0.22 - 3
+        before = {n: self.colour(n).hex for n in ("awning", "apron", "sea")}
+        drag(self.rose, [self.rose.at(petal.angle, far), self.rose.at(petal.angle + 30, far)])
+        self.assertNotEqual(self.colour("awning").hex, before["awning"])
+        self.assertNotEqual(self.colour("apron").hex, before["apron"])
+        self.assertEqual(self.colour("sea").hex, before["sea"])
+
+    def test_keys_fields_and_words_do_the_same(self):
+        QTest.keyClick(self.rose, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+        QTest.keyClick(self.rose, Qt.Key.Key_Up)
+        scheme = edits.study(self.desk.history.now).scheme
+        self.assertEqual((scheme.lead_deg, scheme.spread_deg), (226, 39))
+        field = self.parts.harmony_bench.lead
+        field.setFocus()
+        field.selectAll()
+        QTest.keyClicks(field, "100")
+        QTest.keyClick(field, Qt.Key.Key_Return)
+        self.assertEqual(edits.study(self.desk.history.now).scheme.lead_deg, 100)
+        QTest.keyClick(field, Qt.Key.Key_Up)
+        self.assertEqual(edits.study(self.desk.history.now).scheme.lead_deg, 101)
+        for button in (self.parts.harmony_bench.supports, self.parts.harmony_bench.answers):
+            for i in range(len(button.menu().actions())):
+                action = button.menu().actions()[i]
+                title = action.text().split("(")[1].rstrip(")")
+                action.trigger()
+                self.assertIn(title, self.parts.harmony_bench.says.text())
+        for wheel, button in self.parts.harmony_bench.wheels.items():
+            self.press(button)
+            self.assertEqual(edits.study(self.desk.history.now).scheme.wheel, wheel)
+
+    def test_shares_are_wished_by_drag_and_key(self):
+        shares = self.parts.harmony_bench.shares
+        box = shares.boxes()[0]
+        drag(shares, [box.center(), QPointF(box.x() + box.width() * 0.7, box.center().y())])
+        self.assertAlmostEqual(edits.study(self.desk.history.now).scheme.shares["A"], 0.7, places=2)
+        QTest.keyClick(shares, Qt.Key.Key_Left)
+        self.assertAlmostEqual(
+            edits.study(self.desk.history.now).scheme.shares["A"], 0.69, places=2
+        )
+
+
+class Values(InWindow):
+    def setUp(self):
+        super().setUp()
+        self.open()
+        self.window.open_step("values")
+        QApplication.processEvents()
+        self.ladder = self.parts.values_bench.ladder
+
+    def test_a_chip_is_dragged_and_the_pixels_follow(self):
+        box = next(b for b, c in self.ladder.boxes() if c.name == "coat")
+        drag(
+            self.ladder,
+            [box.center(), box.center() - QPointF(0, 20), box.center() - QPointF(0, 60)],
+        )
+        coat = self.colour("coat")
+        wanted = 54.3 + 60 / (self.ladder.y_of(0) - self.ladder.y_of(100)) * 100
+        self.assertAlmostEqual(coat.value, wanted, delta=1)
+        self.assertEqual((len(self.desk.history.past), self.pixel(*COAT)), (1, coat.hex))
+        np.testing.assert_array_equal(
+            self.desk.shown.packed, paint(self.desk.derived.codes, self.desk.derived.table)
+        )
+        self.assertEqual(self.desk.selection, self.region("coat").id)
+
+    def test_keys_and_fields(self):
+        self.desk.select(self.region("sky").id)
+        QTest.keyClick(self.ladder, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
+        sky = edits.study(self.desk.history.now).colours[self.region("sky").id]
+        self.assertAlmostEqual(sky.first.value, 77.9, delta=0.5)
+        bar = self.parts.values_bench.bar
+        for field, number in ((bar.value, 40), (bar.chroma, 0.02), (bar.turn, 12)):
+            field.setValue(number)
+        sky = edits.study(self.desk.history.now).colours[self.region("sky").id].first
+        self.assertEqual((sky.value, sky.chroma, sky.hue_offset_deg), (40, 0.02, 12))
+
+    def test_a_limit_is_dragged_and_the_check_follows(self):
+        y = self.ladder.y_of(80)
+        drag(
+            self.ladder,
+            [
+                QPointF(self.ladder.width() - 8, y),
+                QPointF(self.ladder.width() - 8, self.ladder.y_of(68)),
+            ],
+        )
+        self.assertEqual(self.desk.history.now.overrides["extremes.light"], 68)
+        self.settle()
+        self.assertIn(
+            "beyond 20 and 68 L*", " ".join(str(r.result.text) for r in self.parts.checks.rows)
+        )
+
+    def test_a_fix_is_previewed_then_taken_then_undone(self):
+        self.settle()
+        row = self.parts.checks.rows[0]
+        self.assertIn("Coat and sea merge", str(row.result.title))
+        before = self.colour("coat").hex
+        QApplication.sendEvent(row.button, QEvent(QEvent.Type.Enter))
+        wait(row._timer.timeout)
+        QTest.qWait(0)
+        self.assertTrue(self.parts.stage.is_previewing)
+        while self.parts.stage._opacity < 1:
+            wait(self.parts.stage._clock.timeout)
+        self.assertNotEqual(self.pixel(*COAT), before)
+        self.assertEqual(self.colour("coat").hex, before)
+        QApplication.sendEvent(row.button, QEvent(QEvent.Type.Leave))
+        self.assertEqual(self.pixel(*COAT), before)
+        self.press(row.button)
+        self.assertGreater(self.colour("coat").value, 60)
+        self.assertEqual(self.parts.route.stops["values"].warnings, 0)
+        self.window.run("undo")
+        self.assertEqual(self.colour("coat").hex, before)
+        self.assertIn("Lighten coat", self.window.actions_by_name["redo"].text())
+
+    def test_hold_b_and_o(self):
+        first = self.pixel(*SKY)
+        self.window.do(edits.turn_lead(10))
+        self.desk.seal()
+        second = self.pixel(*SKY)
+        self.window.do(edits.turn_lead(90))
+        third = self.pixel(*SKY)
+        for key, held in ((Qt.Key.Key_B, second), (Qt.Key.Key_O, first)):
+            QTest.keyPress(self.ladder, key)
+            self.assertEqual(self.pixel(*SKY), held)
+            QTest.keyRelease(self.ladder, key)
+            self.assertEqual(self.pixel(*SKY), third)
+        field = self.parts.values_bench.bar.value
+        self.desk.select(self.region("sea").id)
+        field.setFocus()
+        with mock.patch("PySide6.QtWidgets.QApplication.focusWidget", return_value=field):
+            QTest.keyPress(field, Qt.Key.Key_B)
+        self.assertEqual(self.window.screen_now.looking, "")
+
+
+class OtherBenches(InWindow):
+    def setUp(self):
+        super().setUp()
+        self.open()
+
+    def test_ramps_change_by_region_and_for_all(self):
+        self.window.open_step("ramps")
+        bench = self.parts.ramps_bench
+        self.desk.select(self.region("apron").id)
+        self.press(bench.recipes["straight"])
+        ramps = edits.study(self.desk.history.now).recipes
+        self.assertEqual(
+            {k: r.recipe for k, r in ramps.items()}, {self.region("apron").id: "straight"}
+        )
+        bench.every.setChecked(True)
+        self.press(bench.recipes["hsb-sum"])
+        self.assertEqual(
+            {r.recipe for r in edits.study(self.desk.history.now).recipes.values()}, {"hsb-sum"}
+        )
+        bench.lighter.setValue(4)
+        row = bench.rows[self.region("sea").id, 0]
+        self.assertEqual(len(row.boxes()), 8)
+        drag(row, [row.boxes()[0].center()])
+        self.assertEqual(QGuiApplication.clipboard().text(), row._line.steps.steps[0].hex)
+        QTest.keyClick(row, Qt.Key.Key_Right)
+        QTest.keyClick(row, Qt.Key.Key_Return)
+        self.assertEqual(QGuiApplication.clipboard().text(), row._line.steps.steps[1].hex)
+
+    def test_sketch_names_roles_pins_and_title(self):
+        self.window.open_step("sketch")
+        bench = self.parts.sketch_bench
+        row = bench.rows[self.region("coat").id]
+        row.name.setFocus()
+        row.name.selectAll()
+        QTest.keyClicks(row.name, "wool coat")
+        QTest.keyClick(row.name, Qt.Key.Key_Return)
+        self.assertEqual(self.region("wool coat").id, row.region.id)
+        row.role.textActivated.emit("focus")
+        self.assertEqual(self.region("wool coat").role, "focus")
+        self.press(row.pin)
+        self.assertEqual(self.colour("wool coat").slot, "given")
+        hex_now = self.colour("wool coat").hex
+        self.window.do(edits.turn_lead(0))
+        self.assertEqual(self.colour("wool coat").hex, hex_now)
+        self.press(row.pin)
+        self.assertEqual((self.colour("wool coat").hex, row.pin.text()), (hex_now, "pin"))
+        bench.title.setText("Evening bake")
+        bench.title.editingFinished.emit()
+        self.assertEqual(self.parts.plan_title.text(), "Evening bake")
+
+    def test_region_actions(self):
+        self.desk.select(self.region("sea").id)
+        for name in ("gradient", "pin", "copy"):
+            self.window.run(name)
+        self.assertEqual(len(self.desk.derived.colours[self.region("sea").id].ends), 2)
+        self.assertEqual(QGuiApplication.clipboard().text(), self.colour("sea").hex)
+        seen = set()
+        for _ in self.desk.history.now.regions:
+            self.window.run("next-region")
+            seen.add(self.desk.selection)
+        self.assertEqual(len(seen), len(self.desk.history.now.regions))
+
+    def test_the_practice_drawer_changes_a_rule_and_restores_it(self):
+        self.window.run("practice")
+        self.assertIs(self.parts.stack.currentWidget(), self.parts.practice_drawer)
+        self.parts.practice_drawer._fields["figure-merges.note"].setValue(30)
+        self.assertEqual(self.desk.history.now.overrides, {"figure-merges.note": 30})
+        self.press(self.parts.practice_drawer.restore)
+        self.assertEqual(self.desk.history.now.overrides, {})
+
+    def test_hand_off_writes_what_is_chosen_and_refuses_others_files(self):
+        with scenes.tempfile.TemporaryDirectory() as name:
+            self.window.open_step("handoff")
+            bench = self.parts.handoff_bench
+            bench.folder.setText(name)
+            bench.kinds["flat"].setChecked(False)
+            wait(self.desk.worker.idle, lambda: self.press(bench.write))
+            self.assertEqual(
+                [p.name for p in scenes.Path(name).iterdir()], ["lighthouse-bakery.gpl"]
+            )
+            self.assertIn("Wrote lighthouse-bakery.gpl", self.parts.notice.text())
+            (scenes.Path(name) / "lighthouse-bakery.gpl").write_text("mine")
+            wait(self.desk.worker.idle, lambda: self.press(bench.write))
+            self.assertTrue(self.parts.notice.text().startswith("▲"))
+            bench.kinds["gpl"].setChecked(False)
+            self.assertFalse(bench.write.isEnabled())
+
+
+class Frame(InWindow):
+    def test_an_empty_window_says_what_to_do(self):
+        self.assertIn("Drop a flats picture", self.parts.stage._empty)
+        for spec in SPECS:
+            if spec.name not in (SEPARATOR, "quit", "demo"):
+                self.window.run(spec.name)
+
+    def test_every_action_has_a_place_and_no_shortcut_twice(self):
+        self.open()
+        keys = [s.keys for s in SPECS if s.keys]
+        self.assertEqual(len(keys), len(set(keys)))
+        for spec in SPECS:
+            if spec.name not in (SEPARATOR, "quit", "new", "open", "save-as", "save", "demo"):
+                with self.subTest(spec.name):
+                    self.window.actions_by_name[spec.name].trigger()
+
+    def test_tray_selects_copies_and_gives(self):
+        self.open()
+        tray = self.parts.tray
+        self.assertGreater(min(b.width() for b, _ in tray.boxes()), 4)
+        box, swatch = tray.boxes()[0]
+        drag(tray, [box.center()])
+        self.assertEqual((self.desk.selection, swatch.name), (self.region("sky").id, "sky"))
+        QTest.keyClick(tray, Qt.Key.Key_Right)
+        QTest.keyClick(tray, Qt.Key.Key_Return)
+        self.assertEqual(QGuiApplication.clipboard().text(), self.colour("sea").hex)
+        mime = QMimeData()
+        mime.setData("application/x-umber-swatch", self.region("awning").id.encode())
+        at = self.parts.stage.from_picture(*COAT)
+        drop = QDropEvent(
+            at,
+            Qt.DropAction.CopyAction,
+            mime,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+        )
+        self.parts.stage.dropEvent(drop)
+        self.assertEqual(self.colour("coat").hex, self.colour("awning").hex)
+
+    def test_pointing_clicking_and_double_clicking_the_picture(self):
+        self.open()
+        stage = self.parts.stage
+        mouse(stage, QEvent.Type.MouseMove, stage.from_picture(*SKY), Qt.MouseButton.NoButton)
+        self.assertRegex(self.parts.notice.text(), r"sky, ground:  #\w+  value \d+ L\*  chroma")
+        mouse(stage, QEvent.Type.MouseButtonPress, stage.from_picture(*COAT))
+        self.assertEqual(self.desk.selection, self.region("coat").id)
+        self.assertIsNotNone(stage._over)
+        mouse(stage, QEvent.Type.MouseButtonDblClick, stage.from_picture(*SKY))
+        self.assertEqual((self.window.step, self.desk.selection), ("values", self.region("sky").id))
+
+    def test_views_on_the_stage_and_back(self):
+        self.open()
+        plain = self.parts.stage.grab().toImage()
+        for tile in self.parts.strip.tiles:
+            self.assertIsNotNone(tile._image)
+            tile.click()
+            self.assertNotEqual(self.parts.stage.grab().toImage(), plain)
+            self.assertEqual(self.window.screen_now.staged_view, tile.view)
+        self.window.run("picture")
+        self.assertEqual(self.parts.stage.grab().toImage(), plain)
+        tile = self.parts.strip.tiles[0]
+        wait(self.desk.worker.idle, lambda: tile.view_wanted.emit("mirrored"))
+        self.assertEqual((tile.view, tile.text()), ("mirrored", VIEWS["mirrored"].title))
+        tile.click()
+        where = self.parts.stage.from_picture(640 - COAT[0] / 2, COAT[1] / 2)
+        mouse(self.parts.stage, QEvent.Type.MouseButtonPress, where)
+        self.assertEqual(self.desk.selection, self.region("coat").id)
+
+    def test_the_rooms_keep_every_text_readable(self):
+        for room in theme.ROOMS.values():
+            for ink in (room.ink, room.quiet):
+                for ground in (room.ground, room.edge, room.card):
+                    self.assertGreaterEqual(_contrast(ink, ground), 4.5, (room.name, ink, ground))
+            for part in room[2:]:
+                self.assertEqual(len({part[1:3], part[3:5], part[5:7]}), 1)
+        self.open()
+        self.window.run("room-night")
+        corner = (
+            self.window.grab()
+            .toImage()
+            .pixelColor(self.window.width() - 4, self.window.height() - 4)
+        )
+        self.assertEqual(corner.name(), theme.ROOMS["night"].ground)
+        self.window.run("room-gallery")
+
+    def test_it_fits_at_1100_by_700(self):
+        self.window.resize(1100, 700)
+        self.open()
+        for step in ("sketch", "harmony", "values", "ramps", "handoff"):
+            self.window.open_step(step)
+            QApplication.processEvents()
+            self.assertEqual((self.window.width(), self.window.height()), (1100, 700))
+            right = self.parts.right.geometry().right()
+            self.assertLess(right, 1100)
+
+
+def _contrast(one, two):
+    from umber_compass.colour import spaces
+
+    lum = sorted(float(spaces.luminance(spaces.decode(spaces.parse_hex(c)))) for c in (one, two))
+    return (lum[1] + 0.05) / (lum[0] + 0.05)
+
+
+class Files(InWindow):
+    def setUp(self):
+        super().setUp()
+        held = scenes.tempfile.TemporaryDirectory()
+        self.addCleanup(held.cleanup)
+        self.folder = scenes.Path(held.name)
+        self.sketch = self.folder / "boat.png"
+        self.sketch.write_bytes(scenes.encoded(scenes.draw()))
+
+    def drop(self, path):
+        mime = QMimeData()
+        mime.setUrls([QUrl.fromLocalFile(str(path))])
+        enter = QDragEnterEvent(
+            QPointF(5, 5).toPoint(),
+            Qt.DropAction.CopyAction,
+            mime,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+        )
+        self.window.dragEnterEvent(enter)
+        self.assertTrue(enter.isAccepted())
+        event = QDropEvent(
+            QPointF(5, 5),
+            Qt.DropAction.CopyAction,
+            mime,
+            Qt.MouseButton.LeftButton,
+            Qt.KeyboardModifier.NoModifier,
+        )
+        self.window.dropEvent(event)
+
+    def test_a_dropped_picture_becomes_a_plan(self):
+        wait(self.desk.opened, lambda: self.drop(self.sketch))
+        self.assertEqual(self.parts.plan_title.text(), "Boat")
+        self.assertEqual(len(self.desk.history.now.regions), 5)
+
+    def test_bad_files_are_one_line_and_nothing_is_lost(self):
+        self.open()
+        self.window.do(edits.turn_lead(12))
+        noise = np.random.default_rng(0).integers(0, 256, (80, 80, 3)).astype(np.uint8)
+        (self.folder / "photo.png").write_bytes(scenes.encoded(noise))
+        (self.folder / "cut.umber").write_bytes(DEMO.read_bytes()[:9000])
+        (self.folder / "text.png").write_text("hello")
+        (self.folder / "zip.umber").write_bytes(b"PK\x03\x04 not")
+        plan = self.desk.history.now
+        self.answers.unsaved_answer = "discard"
+        for name, words in (
+            ("photo.png", "colours found"),
+            ("cut.umber", "damaged"),
+            ("text.png", "not a picture"),
+            ("zip.umber", "damaged"),
+            ("gone.umber", "no such file"),
+        ):
+            with self.subTest(name):
+                wait(self.desk.worker.idle, lambda n=name: self.drop(self.folder / n))
+                said = self.parts.notice.text()
+                self.assertTrue(said.startswith("▲") and words in said and "\n" not in said, said)
+                self.assertIs(self.desk.history.now, plan)
+
+    def test_unsaved_work_is_asked_about_once(self):
+        self.open()
+        self.window.do(edits.turn_lead(12))
+        plan = self.desk.history.now
+        self.answers.unsaved_answer = "cancel"
+        self.window.close()
+        self.drop(self.sketch)
+        self.assertTrue(self.window.isVisible())
+        self.assertIs(self.desk.history.now, plan)
+        self.assertEqual(self.answers.asked, ["unsaved", "unsaved"])
+        self.answers.unsaved_answer, self.answers.path = "save", self.folder / "kept.umber"
+        wait(self.desk.opened, lambda: self.drop(self.sketch))
+        self.assertTrue((self.folder / "kept.umber").exists())
+        self.assertEqual(self.answers.asked[-1], "save as")
+
+    def test_a_save_that_fails_says_so_and_stays_unsaved(self):
+        self.open()
+        self.window.do(edits.turn_lead(12))
+        self.answers.path = self.folder / "none" / "x.umber"
+        wait(self.desk.worker.idle, lambda: self.window.run("save"))
+        self.assertIn("could not be written", self.parts.notice.text())
+        self.assertTrue(self.desk.unsaved)
+
+    def test_the_newest_of_two_requests_is_shown(self):
+        other = self.folder / "other.png"
+        other.write_bytes(self.sketch.read_bytes())
+        self.desk.open(self.sketch)
+        self.desk.open(other)
+        wait(self.desk.worker.idle)
+        self.assertEqual(self.parts.plan_title.text(), "Other")
+
+
+if __name__ == "__main__":
+    unittest.main()
