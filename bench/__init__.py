@@ -1,0 +1,1 @@
+"""Benchmarks: ratios against a yardstick measured in the same run."""

@@ -1,0 +1,85 @@
+"""Recolouring the flat picture; regions of a flats picture."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from bench.rows import Row, cold, times_ms, yardstick_ms
+from bench.scenes import SIZES, demo_at
+from umber_compass.demo.plans import DEMOS
+from umber_compass.formats import picture
+from umber_compass.plan.edits import turn_lead
+from umber_compass.steps import codes, flats, judging
+from umber_compass.steps.pipeline import Pipeline
+
+
+def rows() -> Iterator[Row]:
+    """Whole picture, one region, table, measures."""
+    for width, height in SIZES:
+        yield from _recolour(width, height)
+    yield from _deciding()
+    rgb = picture.read(DEMOS[0].sketch).rgb
+    took = np.median(times_ms(lambda: flats.split(rgb, None, "x"), 7, cold))
+    yield Row("regions: flats, 1280x960", f"{took:.0f} ms", "about 64 ms (100 at 1600x1200)", None)
+
+
+def _recolour(width: int, height: int) -> Iterator[Row]:
+    m = yardstick_ms(height, width)
+    plan, drawing = demo_at(width, height)
+    derived = Pipeline(drawing).derive(plan)
+    at = f"{width}x{height}"
+    whole = float(np.median(times_ms(lambda: codes.paint(derived.codes, derived.table), 41, cold)))
+    yield Row(f"M, {at}", f"{m:.2f} ms", "", None)
+    yield Row(
+        f"flat recolour, {at}", f"{whole:.2f} ms = {whole / m:.2f} M", "1.5 M", whole <= 1.5 * m
+    )
+    shown = codes.paint(derived.codes, derived.table)
+    flat = [r for r in plan.regions if derived.colours[r.id].second is None]
+    every = []
+    for region in flat:
+        mask = codes.mask_of(derived.codes, drawing.labels, region.label)
+        took = times_ms(
+            lambda mask=mask, label=region.label: codes.paint_region(  # type: ignore[misc]  # bound now
+                shown, derived.codes, derived.table, mask, label
+            ),
+            9,
+            cold,
+        )
+        every.append(float(np.median(took)))
+    one = float(np.median(every))
+    yield Row(
+        f"one region, median of {len(flat)}, {at}",
+        f"{one:.2f} ms = {one / m:.2f} M",
+        "0.3 M",
+        one <= 0.3 * m,
+    )
+
+
+def _deciding() -> Iterator[Row]:
+    plan, drawing = demo_at(*SIZES[0])
+    pipeline = Pipeline(drawing)
+    derived = pipeline.derive(plan)
+    m = yardstick_ms(SIZES[0][1], SIZES[0][0])
+    angle = iter(range(10_000))
+
+    def turn() -> None:
+        pipeline.derive(turn_lead(next(angle) * 0.7).apply(plan))
+
+    took = np.median(times_ms(turn, 41, cold))
+    yield Row("derive after a turn of the scheme", f"{took:.2f} ms = {took / m:.2f} M", "", None)
+    took = np.median(times_ms(lambda: judging.measure_all(derived), 41, cold))
+    yield Row("all checks measured", f"{took:.2f} ms = {took / m:.2f} M", "", None)
+    results = judging.measure_all(derived)
+    bad = [r for r in results if r.level != "fine"]
+    every: list[float] = []
+    for result in bad:
+        every += times_ms(
+            lambda result=result: judging.with_fixes(result, results, derived, pipeline),  # type: ignore[misc]  # bound now
+            9,
+            cold,
+        )
+    p50, p95 = np.percentile(every, [50, 95])
+    met = bool(p50 <= 50 and p95 <= 100)
+    yield Row(
+        "a fix with its full re-measure", f"{p50:.0f} ms, p95 {p95:.0f}", "50 ms, p95 100", met
+    )
