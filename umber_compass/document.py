@@ -3,7 +3,7 @@
 Stands above steps and formats, under the command line and the window; both use it alike.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from pathlib import Path
 from typing import NamedTuple
 
@@ -61,7 +61,7 @@ def from_file(held: plan_file.PlanFile, subject: str) -> Document:
 def _known(plan: Plan, subject: str) -> None:
     """Refuse a plan whose schemes or recipes this version does not have."""
     for study in plan.studies:
-        used = [("scheme", study.scheme.name, SCHEMES)]
+        used: list[tuple[str, str, Iterable[str]]] = [("scheme", study.scheme.name, SCHEMES)]
         used += [("recipe", ramp.recipe, RECIPES) for ramp in study.recipes.values()]
         for kind, name, known in used:
             if name not in known:

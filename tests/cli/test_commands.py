@@ -5,6 +5,7 @@ import io
 import json
 import subprocess
 import sys
+from pathlib import Path
 from unittest import mock
 
 import numpy as np
@@ -170,7 +171,7 @@ class Plans(scenes.InFolder):
             self.assertEqual(Image.open(out).size, (120, 80))
         files = answer("handoff", self.plan, "-o", self.folder / "out")["files"]
         self.assertEqual([f.rsplit("/", 1)[1] for f in files], ["boat.gpl", "boat-flat.png"])
-        rows = [x for x in open(files[0]) if x[0] in " 0123456789"]
+        rows = [x for x in Path(files[0]).read_text().splitlines() if x[0] in " 0123456789"]
         names = [x.split("\t")[1].rsplit(" ", 1)[0] for x in rows]
         self.assertEqual(len(dict.fromkeys(names)) * 6, len(rows))
         self.assertEqual(
@@ -184,7 +185,7 @@ class Plans(scenes.InFolder):
             shown[view] = np.asarray(Image.open(self.folder / "v.png")).astype(int)
         np.testing.assert_array_equal(shown["mirrored"], shown["flat"][:, ::-1])
         self.assertEqual(int(np.ptp(shown["grey"], axis=2).max()), 0)
-        mid = answer("colour", "#%02x%02x%02x" % tuple(shown["grey"][10, 10]))["value"]
+        mid = answer("colour", "#{:02x}{:02x}{:02x}".format(*tuple(shown["grey"][10, 10])))["value"]
         self.assertAlmostEqual(mid, answer("colour", scenes.SEA)["value"], delta=0.4)
         rough = [np.abs(np.diff(shown[v], axis=1)).max() for v in ("flat", "squint")]
         self.assertLess(rough[1] * 3, rough[0])

@@ -1,8 +1,7 @@
-"""Files: written and read back equal; cut short, hostile or full disks leave everything as it was."""
+"""Files: written and read back equal; cut short, hostile or full disks change nothing."""
 
 import io
 import json
-import os
 import struct
 import subprocess
 import sys
@@ -18,7 +17,6 @@ from PIL import Image, ImageCms
 from tests import scenes
 from umber_compass import document
 from umber_compass.formats import atomic, gpl, picture, plan_file
-from umber_compass.plan import edits
 from umber_compass.words import Refusal
 
 
@@ -130,9 +128,12 @@ class PlanFiles(scenes.InFolder):
                 document.from_file(held, "x.umber")
 
     def test_a_full_disk_leaves_the_old_file(self):
-        with mock.patch("os.fsync", side_effect=OSError(28, "No space left on device")):
-            with self.assertRaisesRegex(Refusal, "no space left"):
-                document.save(self.made, self.path)
+        full = OSError(28, "No space left on device")
+        with (
+            mock.patch("os.fsync", side_effect=full),
+            self.assertRaisesRegex(Refusal, "no space left"),
+        ):
+            document.save(self.made, self.path)
         self.assertEqual(self.path.read_bytes(), self.data)
         self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["boat.png", "boat.umber"])
 
@@ -169,7 +170,7 @@ class Pictures(scenes.InFolder):
     def test_every_kind_becomes_srgb_bytes(self):
         rgb = scenes.draw()
         image = Image.fromarray(rgb)
-        deep = Image.fromarray((np.asarray(image.convert("L")).astype(np.uint16) * 257))
+        deep = Image.fromarray(np.asarray(image.convert("L")).astype(np.uint16) * 257)
         for name, kept, kind in (
             ("grey", image.convert("L"), "PNG"),
             ("grey 16", deep, "PNG"),
@@ -264,4 +265,4 @@ class Atomic(scenes.InFolder):
         path.write_text("old")
         Path(path).chmod(0o640)
         atomic.write_bytes(path, b"new")
-        self.assertEqual(os.stat(path).st_mode & 0o777, 0o640)
+        self.assertEqual(Path(path).stat().st_mode & 0o777, 0o640)

@@ -1,5 +1,6 @@
 """Harmony, ramps, values, checks and fixes, by properties over many plans."""
 
+import itertools
 import unittest
 
 import numpy as np
@@ -121,7 +122,7 @@ class Ramps(unittest.TestCase):
         self.assertEqual(made.steps[darker].hex, base)
         if recipe != "hsb-sum":
             values = [s.value for s in made.steps]
-            self.assertTrue(all(b >= a - 0.35 for a, b in zip(values, values[1:], strict=False)))
+            self.assertTrue(all(b >= a - 0.35 for a, b in itertools.pairwise(values)))
 
     @settings(max_examples=60, deadline=None)
     @given(hexes)
@@ -198,7 +199,7 @@ class Checks(scenes.InFolder):
         rng = np.random.default_rng(seed)
         plan = edits.turn_lead(float(rng.uniform(0, 360))).apply(self.made.plan)
         scheme = edits.study(plan).scheme
-        slots = [s for s in harmony.slot_hues(scheme)]
+        slots = list(harmony.slot_hues(scheme))
         colours = {
             r.id: Planned(
                 slot=str(rng.choice(slots)),

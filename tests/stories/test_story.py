@@ -1,5 +1,5 @@
-"""The whole way in one sitting: open the demo, turn, drag, fix, look back, undo, choose, save, close,
-reopen, hand off - with the mouse and with the keyboard, offscreen and in a real window."""
+"""The whole way in one sitting: open the demo, turn, drag, fix, look back, undo, choose, save,
+close, reopen, hand off - with the mouse and with the keyboard, offscreen and in a real window."""
 
 import os
 import shutil
@@ -66,6 +66,7 @@ class Story(InWindow):
         plan = self.desk.history.now
         self.assertEqual(document.open_plan(self.answers.path).plan, plan)
         self.window.close()
+        self.window.deleteLater()
         self.window = MainWindow(self.answers)
         self.desk, self.parts = self.window.desk, self.window.parts
         self.window.show()
