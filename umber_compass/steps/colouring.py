@@ -60,6 +60,17 @@ class RegionColour(NamedTuple):
         return sum(e.value for e in self.ends) / len(self.ends)
 
 
+def end_names(colour: Colour) -> tuple[str, ...]:
+    """What is added to a region's name for each of its colours: nothing for one colour, the place
+    in the picture for the two ends of a gradient."""
+    if not isinstance(colour, Gradient):
+        return ("",)
+    x0, y0, x1, y1 = colour.axis
+    if abs(y1 - y0) >= abs(x1 - x0):
+        return (" above", " below") if y0 <= y1 else (" below", " above")
+    return (" left", " right") if x0 <= x1 else (" right", " left")
+
+
 def measure(encoded: Floats, slot: str = "given") -> Measured:
     """An encoded colour, (3,), with its measures. It is measured as the file will hold it, in
     8-bit levels."""

@@ -2,6 +2,7 @@
 
 from umber_compass.plan.edits import study
 from umber_compass.plan.model import Plan
+from umber_compass.steps.colouring import end_names
 from umber_compass.steps.harmony import needle_angles
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps import all_steps
@@ -40,8 +41,9 @@ def palette_rows(derived: Derived) -> list[tuple[str, str]]:
     ramps = all_steps(derived.plan, derived.colours)
     rows = []
     for region_id in by_family(derived):
+        ends = end_names(study(derived.plan).colours[region_id])
         for end, ramp in enumerate(ramps[region_id]):
-            name = said[region_id] + ("" if len(ramps[region_id]) == 1 else (" near", " far")[end])
+            name = said[region_id] + ends[end]
             for i, step in enumerate(ramp.steps):
                 which = "base" if i == ramp.base else f"{i - ramp.base:+d}".replace("-", "−")
                 rows.append((step.hex, f"{name} {which}"))

@@ -40,7 +40,7 @@ class MainWindow(QMainWindow):
         self.setAcceptDrops(True)
         self.setMinimumSize(1000, 640)
         self.resize(1280, 800)
-        self.step = "harmony"
+        self.step, self.hinting = "harmony", False
         self.desk, self.parts = Desk(), Parts()
         self.setCentralWidget(self.parts)
         self.files = Files(self.desk, self.parts, dialogs or Dialogs())
@@ -134,8 +134,8 @@ class MainWindow(QMainWindow):
         self.actions_by_name["look-opened"].setChecked(at == "opened")
 
     def _on_opened(self) -> None:
-        self.parts.hint.setVisible(self.files.demo_wanted)
-        self.files.demo_wanted = False
+        self.hinting, self.files.demo_wanted = self.files.demo_wanted, False
+        self._show_hint()
         self.files.show_folder()
         self.screen_now.forget()
 
@@ -148,8 +148,12 @@ class MainWindow(QMainWindow):
     def do(self, edit: Edit) -> None:
         """Make an edit that a bench asks for."""
         if edit.merge == "lead":
-            self.parts.hint.setVisible(False)
+            self.hinting = False
+            self._show_hint()
         self.desk.do(edit)
+
+    def _show_hint(self) -> None:
+        self.parts.hint.setVisible(self.hinting and self.step == "harmony")
 
     def _drag_began(self) -> None:
         self.desk.seal()
@@ -165,6 +169,7 @@ class MainWindow(QMainWindow):
         self.parts.practice_button.setChecked(False)
         self.actions_by_name["practice"].setChecked(False)
         self.parts.stack.setCurrentWidget(self.parts.benches[step])
+        self._show_hint()
         self._refresh()
         instrument = {
             "harmony": self.parts.harmony_bench.rose,

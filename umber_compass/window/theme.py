@@ -120,9 +120,9 @@ def enter(application: QApplication, name: str) -> None:
     application.setStyleSheet(_sheet(room))
 
 
-def _chevron(room: Room) -> str:
+def _icon(name: str, room: Room) -> str:
     kind = "dark" if QColor(room.ink).lightness() < 128 else "light"
-    return (FOLDER / "icons" / f"chevron-{kind}.svg").as_posix()
+    return (FOLDER / "icons" / f"{name}-{kind}.svg").as_posix()
 
 
 def _sheet(room: Room) -> str:
@@ -167,11 +167,11 @@ QLineEdit:focus, QComboBox:focus {{ border: 2px solid {room.ink};
 QAbstractSpinBox QLineEdit, QAbstractSpinBox QLineEdit:focus {{ border: 0; padding: 0;
   background: transparent; }}
 QComboBox::drop-down {{ border: 0; width: 18px; }}
-QComboBox::down-arrow {{ image: url({_chevron(room)}); width: 10px; height: 10px; }}
+QComboBox::down-arrow {{ image: url({_icon("chevron", room)}); width: 10px; height: 10px; }}
 QComboBox QAbstractItemView {{ background: {room.card}; selection-background-color: {room.ink};
   selection-color: {room.ground}; }}
 QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {room.ink}; }}
-QCheckBox::indicator:checked {{ background: {room.ink}; }}
+QCheckBox::indicator:checked {{ image: url({_icon("tick", room)}); }}
 QCheckBox:focus {{ text-decoration: underline; }}
 QScrollArea, QScrollArea > QWidget > QWidget {{ background: transparent; border: 0; }}
 QScrollBar:vertical {{ background: transparent; width: 10px; margin: 0; }}

@@ -173,6 +173,9 @@ class Ladder(QWidget):
         painter.drawRect(box)
         painter.setPen(THEME.colour("ink"))
         painter.setFont(font(12, chosen))
+        width = painter.fontMetrics().horizontalAdvance(chip.name)
+        plate = QRectF(box.right() + 4, box.center().y() - 7, width + 4, 14)
+        painter.fillRect(plate, THEME.colour("ground"))
         painter.drawText(QPointF(box.right() + 6, box.center().y() + 4), chip.name)
 
     def _hit(self, place: QPointF) -> tuple[Chip | None, str]:

@@ -25,8 +25,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from umber_compass.plan.edits import set_all_recipes, set_recipe
+from umber_compass.plan.edits import set_all_recipes, set_recipe, study
 from umber_compass.plan.model import Ramp
+from umber_compass.steps.colouring import end_names
 from umber_compass.steps.handoff import by_family
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps import Steps, all_steps, ramp_of
@@ -287,7 +288,7 @@ def _lines(derived: Derived) -> list[tuple[RampLine, int]]:
     lines = []
     for region_id in by_family(derived):
         for i, steps in enumerate(ramps[region_id]):
-            far = ("", "") if len(ramps[region_id]) == 1 else (" near", " far")
+            ends = end_names(study(derived.plan).colours[region_id])
             greys = greys_of([s.value for s in steps.steps])
-            lines.append((RampLine(region_id, names[region_id] + far[i], steps, greys), i))
+            lines.append((RampLine(region_id, names[region_id] + ends[i], steps, greys), i))
     return lines

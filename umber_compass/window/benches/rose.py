@@ -155,7 +155,14 @@ class Rose(QWidget):
     def _paint_words(self, painter: QPainter, parts: RoseParts) -> None:
         painter.setFont(font(12))
         painter.setPen(THEME.colour("quiet"))
-        for text, angle in ((self.tr("warm"), parts.warm), (self.tr("cool"), parts.cool)):
+        words = [(self.tr("warm"), parts.warm), (self.tr("cool"), parts.cool)]
+        taken = [a for _, a in words] + list(parts.needles.values())
+        words += [
+            (f"{a}°", float(a))
+            for a in (0, 90, 180, 270)
+            if min(abs((a - t + 180) % 360 - 180) for t in taken) > 9
+        ]
+        for text, angle in words:
             place = self.at(angle, self._radius() + 17)
             width = painter.fontMetrics().horizontalAdvance(text)
             left = min(max(place.x() - width / 2, 2), self.width() - width - 2)

@@ -39,12 +39,13 @@ class Shares(QWidget):
         self._held = False
 
     def sizeHint(self) -> QSize:
-        return QSize(400, _ROW * 3 + 16)
+        return QSize(400, _ROW * ((len(self._rows) + 1) // 2) + 20)
 
     def show_rows(self, rows: list[ShareRow]) -> None:
         """The slots, the lead first."""
         self._rows = rows
         self._current = min(self._current, max(len(rows) - 1, 0))
+        self.updateGeometry()
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

@@ -107,7 +107,7 @@ class SketchBench(Bench):
         plan = derived.plan
         if list(self.rows) != [r.id for r in plan.regions]:
             self._rebuild(plan.regions)
-        if not self.title.hasFocus():
+        if not (self.title.hasFocus() and self.title.isModified()):
             self.title.setText(plan.title)
         for region in plan.regions:
             self._show_row(self.rows[region.id], region, derived, selected)
@@ -136,7 +136,7 @@ class SketchBench(Bench):
         row.region = region
         colour = derived.colours[region.id]
         row.swatch.show_colour(tuple(e.hex for e in colour.ends), region.id == selected)
-        if not row.name.hasFocus():
+        if not (row.name.hasFocus() and row.name.isModified()):
             row.name.setText(region.name)
         row.name.setAccessibleName(self.tr("Name of {name}").format(name=region.name))
         row.role.setAccessibleName(self.tr("Role of {name}").format(name=region.name))

@@ -1,7 +1,7 @@
 """The values bench: the ladder, and the chosen region in numbers."""
 
-from umber_compass.plan.edits import set_rule
-from umber_compass.steps.colouring import set_value
+from umber_compass.plan.edits import set_rule, study
+from umber_compass.steps.colouring import end_names, set_value
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.ladder import Chip, Ladder
@@ -37,8 +37,9 @@ class ValuesBench(Bench):
 
     def show_derived(self, derived: Derived, selected: str) -> None:
         self._names = {r.id: r.name for r in derived.plan.regions}
+        colours = study(derived.plan).colours
         chips = [
-            Chip(r, i, _named(self._names[r], i, len(c.ends)), e.value, derived.shares[r], e.hex)
+            Chip(r, i, self._names[r] + end_names(colours[r])[i], e.value, derived.shares[r], e.hex)
             for r, c in derived.colours.items()
             for i, e in enumerate(c.ends)
             if derived.shares[r] > 0
@@ -58,7 +59,3 @@ class ValuesBench(Bench):
             )
         )
         self.bar.show_region(derived, selected)
-
-
-def _named(name: str, end: int, ends: int) -> str:
-    return name if ends == 1 else f"{name} {('near', 'far')[end]}"

@@ -1,0 +1,74 @@
+"""Takes the pictures in docs/screenshots from the demo: python -m tools.screenshots [FOLDER]
+
+With a screen it shows the window there; without one it works offscreen. `--size WxH`, `--scale N`,
+`--room NAME` and `--steps a,b` are for looking at what is not committed.
+"""
+
+import os
+import sys
+from argparse import ArgumentParser
+from pathlib import Path
+
+FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
+
+
+def main() -> int:
+    """One PNG for each bench."""
+    parser = ArgumentParser()
+    parser.add_argument("folder", nargs="?", type=Path, default=FOLDER)
+    parser.add_argument("--size", default="1280x800")
+    parser.add_argument("--scale", default="1")
+    parser.add_argument("--room", default="gallery")
+    parser.add_argument("--steps", default="")
+    parser.add_argument("--plan", type=Path)
+    args = parser.parse_args()
+    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+    if "DISPLAY" not in os.environ:
+        os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    os.environ["QT_SCALE_FACTOR"] = args.scale
+    args.folder.mkdir(parents=True, exist_ok=True)
+    width, height = (int(n) for n in args.size.split("x"))
+    from umber_compass.demo.plans import DEMOS
+
+    take(args.folder, (width, height), args.room, args.steps.split(","), args.plan or DEMOS[0].plan)
+    return 0
+
+
+def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan: Path) -> None:
+    """Open the plan, visit each step, and grab the window once its answers are there."""
+    from umber_compass.window.application import make_application
+    from umber_compass.window.main_window import MainWindow
+    from umber_compass.window.parts import STEPS
+
+    application = make_application()
+    window = MainWindow()
+    window.resize(*size)
+    window.show()
+    window.files.open_path(plan, demo=True)
+    window.run(f"room-{room}")
+    _settle(window)
+    for name in [s for s, _ in STEPS if not any(steps) or s in steps]:
+        window.open_step(name)
+        _settle(window)
+        window.grab().save(str(folder / f"{name}.png"))
+    window.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
+    window.close()
+    del application
+
+
+def _settle(window: object) -> None:
+    """Let requests, answers and layouts come to rest."""
+    from PySide6.QtCore import QEventLoop, QTimer
+
+    for _ in range(4):
+        loop = QEventLoop()
+        QTimer.singleShot(300, loop.quit)
+        loop.exec()
+        while window.desk.worker.busy:  # type: ignore[attr-defined]  # a MainWindow
+            loop = QEventLoop()
+            window.desk.worker.idle.connect(loop.quit)  # type: ignore[attr-defined]
+            loop.exec()
+
+
+if __name__ == "__main__":
+    sys.exit(main())
