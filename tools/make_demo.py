@@ -20,7 +20,8 @@ from PySide6.QtSvg import QSvgRenderer
 
 from umber_compass import document
 from umber_compass.plan.edits import set_title, study, with_colours, with_scheme
-from umber_compass.plan.model import Colour, Gradient, Pinned, Plan
+from umber_compass.plan.light_edits import with_rig
+from umber_compass.plan.model import Ambient, Colour, Gradient, Lamp, Pinned, Plan, Rig, Terminator
 from umber_compass.steps.colouring import measure_hex, planned_from_hex
 from umber_compass.steps.harmony import planned_as
 
@@ -29,7 +30,7 @@ NAME = "lighthouse-bakery"
 NAMES = {
     "#a9ccc9": "tower and sail",
     "#ffd88c": "window",
-    "#41565c": "dark wood",
+    "#41565c": "plank gaps",
     "#274c58": "rock and iron",
     "#4f3338": "hair and boots",
     "#dd9c45": "loaves",
@@ -37,14 +38,36 @@ NAMES = {
     "#a84b5d": "tower bands",
     "#93704f": "crate",
     "#5c4537": "crust",
+    "#3f3a3c": "frame",
 }
 ROLES = {
-    "ground": ("sky", "sea", "wall", "pier", "headland"),
+    "ground": ("sky", "sea", "wall", "pier", "clouds"),
     "focus": ("window",),
     "figure": ("coat", "apron", "cream", "skin", "loaves", "trousers", "hair and boots", "gull"),
-    "line": ("dark wood", "frame"),
+    "line": ("plank gaps", "frame"),
 }
+# What the lights fall on. The rest is as its role says: figures round, the rest flat.
+FORMS = {
+    "round": ("tower and sail", "clouds", "rock and iron", "rope"),
+    "slope": ("pier", "roof"),
+    "flat": ("wall", "window"),
+}
+ONE_SURFACE = {
+    "tower bands": "tower and sail",
+    "awning": "cream",
+    "crust": "loaves",
+    "tiles": "roof",
+    "plank gaps": "pier",
+}
+RIG = Rig(
+    ambient=Ambient(hex="#b3cfe4", strength=68),
+    lamps=(Lamp(hex="#ffcf8f", strength=80, direction=(-0.66, -0.42, 0.62), softness=0.45),),
+    terminator=Terminator(hex="#c4555e", strength=14),
+    crevice=55,
+    anchor="mean",
+)
 MATERIALS = {"skin": "skin", "window": "glow", "sea": "wet"}
+VALUES = {"apron": 75.0}  # light enough to part from the sea on its shaded side too
 LEAD, SPREAD = 216.0, 38.0
 INSIDE = 14.0  # degrees; what strays by a little is brought within the arc
 DOOR = 42.0  # degrees from the lead: one stray left on purpose
@@ -80,8 +103,16 @@ def decided(plan: Plan) -> Plan:
     """The plan with what an artist would decide for this picture."""
     named = names()
     found = {r.id: named[measure_at(plan, r.id)] for r in plan.regions}
+    ids = {n: i for i, n in found.items()}
     regions = tuple(
-        replace(r, name=n, role=_of(ROLES, n), material=MATERIALS.get(n, "matte"))
+        replace(
+            r,
+            name=n,
+            role=_of(ROLES, n) or "middle ground",
+            material=MATERIALS.get(n, "matte"),
+            form=_of(FORMS, n) or "auto",
+            shares_form_with=ids.get(ONE_SURFACE.get(n, "")),
+        )
         for r in plan.regions
         for n in [found[r.id]]
     )
@@ -98,14 +129,15 @@ def decided(plan: Plan) -> Plan:
         m = measure_hex(hexes[name])
         planned = planned_as(scheme, m.value, m.chroma, m.hue)
         inside = min(max(planned.hue_offset_deg, -INSIDE), INSIDE)
-        colours[region_id] = replace(planned, hue_offset_deg=inside)
+        told = VALUES.get(name, planned.value)
+        colours[region_id] = replace(planned, hue_offset_deg=inside, value=told)
     colours[by_name["door"]] = replace(colours[by_name["door"]], slot="A", hue_offset_deg=DOOR)
     sky = planned_from_hex(scheme, SKY_BELOW)
     colours[by_name["sky"]] = Gradient(
         first=planned_from_hex(scheme, hexes["sky"]), second=sky, axis=(0.5, 0.0, 0.5, 0.6)
     )
     colours[by_name["skin"]] = Pinned(hex=hexes["skin"])
-    return with_colours(plan, colours)
+    return with_rig(with_colours(plan, colours), RIG)
 
 
 def measure_at(plan: Plan, region_id: str) -> str:
@@ -117,7 +149,7 @@ def measure_at(plan: Plan, region_id: str) -> str:
 
 
 def _of(groups: dict[str, tuple[str, ...]], name: str) -> str:
-    return next((k for k, members in groups.items() if name in members), "middle ground")
+    return next((k for k, members in groups.items() if name in members), "")
 
 
 def main() -> int:

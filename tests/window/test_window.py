@@ -156,7 +156,7 @@ class Values(InWindow):
         QApplication.sendEvent(row.button, QEvent(QEvent.Type.Leave))
         self.assertEqual(self.pixel(*COAT), before)
         self.press(row.button)
-        self.assertGreater(self.colour("coat").value, 60)
+        self.assertGreater(self.colour("coat").value, 58)
         self.assertEqual(self.parts.route.stops["values"].warnings, 0)
         self.window.run("undo")
         self.assertEqual(self.colour("coat").hex, before)

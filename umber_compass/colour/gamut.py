@@ -23,7 +23,8 @@ from umber_compass.colour.spaces import (
 
 Held: TypeAlias = npt.NDArray[np.bool_]
 
-_HALVINGS = 36
+_BITS = 26  # of precision of a ratio: far below a level of 255
+_PLACES, _FEW = 15, 600
 _LUMINANCE_OF_LMS = LUMINANCE @ LMS_TO_LINEAR
 _EDGE = 1e-7  # linear light; far below one 8-bit level
 
@@ -36,7 +37,8 @@ def _turned(hue_rad: Floats) -> Floats:
 
 def _scaled(ratio: Floats, turn: Floats, lum: Floats) -> tuple[Floats, Floats]:
     """Cubed cone roots (n, 3) and the factor (n,) that brings them to the luminance."""
-    cubes = (OKLAB_TO_LMS[:, 0] + ratio[..., None] * turn) ** 3
+    roots = OKLAB_TO_LMS[:, 0] + ratio[..., None] * turn
+    cubes = roots * roots * roots  # a power would cost five times as much
     return cubes, lum / np.maximum(cubes @ _LUMINANCE_OF_LMS, 1e-9)
 
 
@@ -50,12 +52,15 @@ def _shown(light: Floats) -> Held:
 
 
 def _greatest(good: Callable[[Floats], Held], high: Floats) -> Floats:
-    """The greatest ratio, from 0 to `high`, up to which `good` holds."""
-    low = np.zeros(high.shape)
-    for _ in range(_HALVINGS):
-        middle = (low + high) / 2
-        held = good(middle)
-        low, high = np.where(held, middle, low), np.where(held, high, middle)
+    """The greatest ratio, from 0 to `high`, up to which `good` holds. A few colours are searched
+    in many places at once, because a call then costs more than its numbers; many by halving."""
+    places = _PLACES if high.size <= _FEW else 1
+    low, span = np.zeros(high.shape), high
+    steps = np.arange(1, places + 1).reshape(-1, *([1] * high.ndim)) / (places + 1)
+    for _ in range(round(_BITS / np.log2(places + 1))):
+        held = np.logical_and.accumulate(good(low + span * steps), axis=0).sum(axis=0)
+        span = span / (places + 1)
+        low = low + span * held
     return low
 
 

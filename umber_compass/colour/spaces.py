@@ -120,7 +120,12 @@ def _cie_curve(ratio: Floats) -> Floats:
 
 def value(linear: Floats) -> Floats:
     """Value L* 0-100 of linear light, shape (...)."""
-    return np.asarray(116 * _cie_curve(luminance(linear)) - 16)
+    return value_of_luminance(luminance(linear))
+
+
+def value_of_luminance(lum: Floats) -> Floats:
+    """Value L* 0-100 of relative luminance Y."""
+    return np.asarray(116 * _cie_curve(lum) - 16)
 
 
 def luminance_of_value(lightness: Floats | float) -> Floats:

@@ -100,6 +100,49 @@ class Ramp(Record, frozen=True, kw_only=True):
     degrees: Annotated[float, Meta(ge=0, le=60)] | None = None  # a step; None: the practice's
 
 
+Strength: TypeAlias = Annotated[float, Meta(ge=0, le=1000)]  # percent of the lamp's colour
+Part: TypeAlias = Annotated[float, Meta(ge=-1, le=1)]
+Direction: TypeAlias = tuple[Part, Part, Part]  # toward the lamp: x right, y down, z to the viewer
+Anchor: TypeAlias = Literal["lit", "halftone", "mean"]
+
+
+class Ambient(Record, frozen=True, kw_only=True):
+    """Light from everywhere."""
+
+    hex: Hex = "#9fc4d8"
+    strength: Strength = 55.0
+    on: bool = True
+
+
+class Lamp(Record, frozen=True, kw_only=True):
+    """Light from one side. Softness widens the place where light turns to shadow."""
+
+    name: Literal["key"] = "key"
+    hex: Hex = "#ffd9a0"
+    strength: Strength = 100.0
+    direction: Direction = (-0.6, -0.5, 0.6244998)
+    softness: Share = 0.35
+    on: bool = True
+
+
+class Terminator(Record, frozen=True, kw_only=True):
+    """A tint where light turns to shadow."""
+
+    hex: Hex = "#c8505a"
+    strength: Annotated[float, Meta(ge=0, le=100)] = 0.0  # percent
+
+
+class Rig(Record, frozen=True, kw_only=True):
+    """The lights. While it is off the picture is flat."""
+
+    on: bool = True
+    ambient: Ambient = Ambient()
+    lamps: Annotated[tuple[Lamp, ...], Meta(min_length=1, max_length=1)] = (Lamp(),)
+    terminator: Terminator = Terminator()
+    crevice: Annotated[float, Meta(ge=0, le=100)] = 100.0  # percent of what closeness takes
+    anchor: Anchor = "lit"
+
+
 class Study(Record, frozen=True, kw_only=True):
     """One complete colour version of the plan."""
 
@@ -108,6 +151,7 @@ class Study(Record, frozen=True, kw_only=True):
     scheme: Scheme
     colours: dict[Id, Colour]
     recipes: dict[Id, Ramp] = {}
+    rig: Rig | None = None  # None until the light is thought of; the picture is then flat
     note: str = ""
 
 

@@ -29,6 +29,18 @@ class Mask(NamedTuple):
     borders: Ints  # which border pixels hold some of it
 
 
+class Grain(NamedTuple):
+    """What codes are measured by: whose each is, how much it holds, what it touches."""
+
+    label: Ints  # (codes,)
+    pixels: Ints  # (codes,)
+    touching: Ints  # (pairs, 2) codes of different regions that share a border
+    touch_px: Ints  # (pairs,) length of each such border, px
+    pair: Ints  # (pairs,) which two labels meet there
+    pair_labels: Ints  # (label pairs, 2)
+    pair_px: Ints  # (label pairs,) length of their whole border, px
+
+
 class Codes(NamedTuple):
     """A sketch ready to be painted with any colours."""
 
@@ -40,14 +52,12 @@ class Codes(NamedTuple):
     own: Ints  # their codes
     other: Ints
     cover: npt.NDArray[np.float32]
-    pixels: Ints  # by code
-    touching: Ints  # (pairs, 2) codes that share a border
-    touch_px: Ints  # length of each such border, px
+    grain: Grain
 
     @property
     def size(self) -> int:
         """How many codes there are."""
-        return len(self.pixels)
+        return len(self.grain.pixels)
 
 
 def encode_sketch(labels: Labels, borders: Borders, axes: Axes) -> Codes:
@@ -61,12 +71,12 @@ def encode_sketch(labels: Labels, borders: Borders, axes: Axes) -> Codes:
     code = first[labels]
     for label, axis in axes.items():
         if label <= most:
-            inside = labels == label
-            code[inside] += _steps_along(axis, labels.shape)[inside]
+            inside = np.flatnonzero(labels.reshape(-1) == label)
+            code.reshape(-1)[inside] += steps_along(axis, labels.shape, inside)
     flat = code.reshape(-1)
     other = first[borders.other] + _step_of_other(borders, axes, labels.shape)
     start = np.flatnonzero(_changes(code))
-    pairs, length = _touching(code, labels)
+    label_of = np.repeat(list(spans), [b - a for a, b in spans.values()])
     return Codes(
         shape=(labels.shape[0], labels.shape[1]),
         spans=spans,
@@ -76,10 +86,31 @@ def encode_sketch(labels: Labels, borders: Borders, axes: Axes) -> Codes:
         own=flat[borders.place],
         other=other,
         cover=borders.cover,
-        pixels=np.bincount(flat, minlength=spans[most][1]),
+        grain=grain_of(code, labels, label_of),
+    )
+
+
+def grain_of(code: Ints, labels: Labels, label_of: Ints, inward_px: int = 0) -> Grain:
+    """What the codes of a sketch, (h, w), are measured by; `label_of` is each code's label. Codes
+    that touch are taken some px inside their regions, where they are as thick as that."""
+    pairs, length = _touching(code, labels, inward_px)
+    pixels = np.bincount(code.reshape(-1), minlength=len(label_of))
+    two = np.sort(label_of[pairs], axis=1)
+    most = len(label_of) + 1
+    key, pair = np.unique(two[:, 0] * most + two[:, 1], return_inverse=True)
+    pair = pair.astype(np.intp)
+    grain = Grain(
+        label=label_of.astype(np.intp),
+        pixels=pixels,
         touching=pairs,
         touch_px=length,
+        pair=pair,
+        pair_labels=np.stack(np.divmod(key, most), axis=-1),
+        pair_px=np.bincount(pair, length, len(key)).astype(np.intp),
     )
+    for array in grain:
+        array.flags.writeable = False
+    return grain
 
 
 def _changes(code: Ints) -> npt.NDArray[np.bool_]:
@@ -88,42 +119,53 @@ def _changes(code: Ints) -> npt.NDArray[np.bool_]:
     return change
 
 
-def _step_at(axis: tuple[float, ...], x: Floats, y: Floats, shape: tuple[int, ...]) -> Ints:
-    """Which step of a gradient lies at pixels x, y."""
+def steps_along(
+    axis: tuple[float, ...],
+    shape: tuple[int, ...],
+    place: Ints,
+    steps: int = GRADIENT_STEPS,
+    threshold: Floats | float = 0.5,
+) -> Ints:
+    """Which step of a gradient lies at some places of the flat picture; `threshold`, 0-1, is where
+    a step is rounded up."""
     height, width = shape[:2]
+    y, x = np.divmod(place, width)
     x0, y0 = axis[0] * width, axis[1] * height
     dx, dy = axis[2] * width - x0, axis[3] * height - y0
     t = ((x + 0.5 - x0) * dx + (y + 0.5 - y0) * dy) / max(dx * dx + dy * dy, 1e-9)
-    return np.asarray(np.clip(t, 0, 1) * (GRADIENT_STEPS - 1) + 0.5).astype(np.intp)
-
-
-def _steps_along(axis: tuple[float, ...], shape: tuple[int, ...]) -> Ints:
-    y, x = np.ogrid[: shape[0], : shape[1]]
-    return _step_at(axis, x.astype(np.float32), y.astype(np.float32), shape)
+    return np.asarray(np.clip(t, 0, 1) * (steps - 1) + threshold).astype(np.intp)
 
 
 def _step_of_other(borders: Borders, axes: Axes, shape: tuple[int, ...]) -> Ints:
     step = np.zeros(len(borders.place), np.intp)
     for label, axis in axes.items():
         at = np.flatnonzero(borders.other == label)
-        y, x = np.divmod(borders.place[at], shape[1])
-        step[at] = _step_at(axis, x, y, shape)
+        step[at] = steps_along(axis, shape, borders.place[at])
     return step
 
 
-def _touching(code: Ints, labels: Labels) -> tuple[Ints, Ints]:
+def _touching(code: Ints, labels: Labels, inward_px: int) -> tuple[Ints, Ints]:
     """Pairs of codes of different regions side by side, and how many pixels long each border is."""
     many = int(code.max(initial=0)) + 1
     keys = []
-    for here, there in (
-        ((slice(None), slice(None, -1)), (slice(None), slice(1, None))),
-        ((slice(None, -1), slice(None)), (slice(1, None), slice(None))),
-    ):
-        meet = labels[here] != labels[there]
-        a, b = code[here][meet], code[there][meet]
+    for axis in (0, 1):
+        along = np.moveaxis(labels, axis, 1)
+        codes = np.moveaxis(code, axis, 1)
+        row, column = np.nonzero(along[:, 1:] != along[:, :-1])
+        a = codes[row, _inside(along, row, column, -inward_px)]
+        b = codes[row, _inside(along, row, column + 1, inward_px)]
         keys.append(np.minimum(a, b) * many + np.maximum(a, b))
     key, length = np.unique(np.concatenate(keys), return_counts=True)
     return np.stack(np.divmod(key, many), axis=-1), length
+
+
+def _inside(labels: Labels, row: Ints, column: Ints, by: int) -> Ints:
+    """Columns moved inward within their own region: the whole way, half of it, or not at all."""
+    found = column
+    for part in (by // 2, by):
+        there = np.clip(column + part, 0, labels.shape[1] - 1)
+        found = np.where(labels[row, there] == labels[row, column], there, found)
+    return np.asarray(found)
 
 
 def mask_of(codes: Codes, labels: Labels, label: int) -> Mask:
@@ -184,5 +226,6 @@ def _mixed(
 
 def shares(codes: Codes) -> dict[int, float]:
     """The share of the picture each label holds, 0-1."""
-    total = codes.pixels.sum()
-    return {k: float(codes.pixels[a:b].sum() / total) for k, (a, b) in codes.spans.items()}
+    pixels = codes.grain.pixels
+    total = pixels.sum()
+    return {k: float(pixels[a:b].sum() / total) for k, (a, b) in codes.spans.items()}

@@ -88,7 +88,7 @@ def _measured(levels: npt.NDArray[np.uint8], slots: tuple[str, ...]) -> list[Mea
     values, lch = value(light), polar(oklab(light))
     return [
         Measured(
-            to_hex(row / 255),
+            "#" + row.tobytes().hex(),
             float(v),
             float(c),
             float(h) if c >= NO_HUE_CHROMA else None,
@@ -143,13 +143,18 @@ def code_table(
         begin, end = codes.spans.get(labels[region_id], (0, 0))
         if end == begin:
             continue
-        first = parse_hex(colour.first.hex)
-        if colour.second is None or end - begin == 1:
-            table[begin:end] = to_bytes(first)
-        else:
+        first = _levels(colour.first.hex)
+        table[begin:end] = first
+        if colour.second is not None and end - begin > 1:
             t = np.linspace(0, 1, GRADIENT_STEPS)[:, None]
-            table[begin:end] = to_bytes(first * (1 - t) + parse_hex(colour.second.hex) * t)
+            mixed = first * (1 - t) + _levels(colour.second.hex) * t
+            table[begin:end] = (mixed + 0.5).astype(np.uint8)
     return table
+
+
+def _levels(text: str) -> npt.NDArray[np.uint8]:
+    """The levels, (3,), of a hex that we wrote ourselves."""
+    return np.frombuffer(bytes.fromhex(text[1:]), np.uint8)
 
 
 def planned_from_hex(scheme: Scheme, text: str) -> Planned:

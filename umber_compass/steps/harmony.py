@@ -49,16 +49,17 @@ def wished_shares(scheme: Scheme) -> dict[Slot, float]:
     return {**wished, "grey": scheme.shares.get("grey", rest)}
 
 
-def stray_deg(scheme: Scheme, hue: float, arc_deg: float) -> tuple[float, Slot]:
-    """How far outside the nearest arc an OKLCh hue lies (0 inside), and whose arc that is."""
-    hues = {s: h for s, h in slot_hues(scheme).items() if s != "grey"}
-    slot = min(hues, key=lambda s: abs(float(hue_distance(hue, hues[s]))))
-    return max(0.0, abs(float(hue_distance(hue, hues[slot]))) - arc_deg), slot
+def stray_deg(hues: Mapping[Slot, float], hue: float, arc_deg: float) -> tuple[float, Slot]:
+    """How far outside the nearest arc of some slots' hues an OKLCh hue lies (0 inside), and whose
+    arc that is."""
+    far = {s: abs((h - hue + 180) % 360 - 180) for s, h in hues.items() if s != "grey"}
+    slot = min(far, key=far.__getitem__)
+    return max(0.0, far[slot] - arc_deg), slot
 
 
 def nearest_slot(scheme: Scheme, hue: float) -> Slot:
     """The slot whose hue is nearest to an OKLCh hue."""
-    return stray_deg(scheme, hue, 0)[1]
+    return stray_deg(slot_hues(scheme), hue, 0)[1]
 
 
 def planned_as(scheme: Scheme, value: float, chroma: float, hue: float | None) -> Planned:

@@ -7,12 +7,19 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.plan.edits import study
-from umber_compass.plan.model import Gradient, Plan
+from umber_compass.plan.light_edits import rig_of
+from umber_compass.plan.model import Gradient, Plan, Region, Rig
 from umber_compass.plan.practices import rules
-from umber_compass.steps.codes import Axes, Codes, Packed, encode_sketch, paint, shares
+from umber_compass.steps import lit as lighting
+from umber_compass.steps.codes import Axes, Codes, Grain, Packed, encode_sketch, paint, shares
 from umber_compass.steps.colouring import RegionColour, code_table, region_colours
+from umber_compass.steps.forms import Tick
+from umber_compass.steps.forms import build as build_forms
+from umber_compass.steps.light import lights_of
+from umber_compass.steps.lit import Arriving, Lit
+from umber_compass.steps.relief import Relief, encode_relief
 from umber_compass.steps.sketch import Drawing
-from umber_compass.steps.values import Values, measure_values
+from umber_compass.steps.values import Values, flat_values, measure_values
 
 T = TypeVar("T")
 
@@ -25,23 +32,37 @@ class Derived(NamedTuple):
     codes: Codes
     shares: dict[str, float]  # by region id, 0-1
     colours: dict[str, RegionColour]  # by region id
-    table: npt.NDArray[np.uint8]  # (codes, 3)
-    values: Values
+    table: npt.NDArray[np.uint8]  # (codes, 3), the flat picture's colours
+    relief: Relief | None  # None while the picture is flat
+    lit: Lit | None
+    values: Values  # of the picture that is shown
     rules: dict[str, float]
+
+    @property
+    def grain(self) -> Grain:
+        """What the shown picture's codes are measured by."""
+        return self.relief.grain if self.relief is not None else self.codes.grain
 
     def document_label(self, region_id: str) -> int | None:
         """A region's number in the drawing, or None if it holds no pixel there."""
         label = next(r.label for r in self.plan.regions if r.id == region_id)
         begin, end = self.codes.spans.get(label, (0, 0))
-        return label if end > begin and self.codes.pixels[begin:end].any() else None
+        return label if end > begin and self.codes.grain.pixels[begin:end].any() else None
 
 
 class Pipeline:
-    """Derives a plan's results and remembers each stage's last one."""
+    """Derives a plan's results and remembers each stage's last one. Where `builds` is False, a
+    plan is flat until its relief was taken in: building one is too slow for a hand that drags."""
 
-    def __init__(self, drawing: Drawing) -> None:
-        self._drawing = drawing
+    def __init__(self, drawing: Drawing, builds: bool = True) -> None:
+        self._drawing, self._builds = drawing, builds
+        self._relief: Relief | None = None
+        self._relief_key = ""
         self._last: dict[str, tuple[tuple[Any, ...], Any]] = {}
+
+    def take(self, relief: Relief, key: str) -> None:
+        """A relief that was built elsewhere, and the key it was built for."""
+        self._relief, self._relief_key = relief, key
 
     def _stage(self, name: str, work: Callable[..., T], *needs: object) -> T:
         """The stage's last result if its needs are the very same objects, or equal small ones."""
@@ -54,37 +75,71 @@ class Pipeline:
 
     def derive(self, plan: Plan) -> Derived:
         """What follows from a plan. The same plan gives the very same objects."""
-        now = study(plan)
+        now, rig = study(plan), rig_of(plan)
         axes = self._stage("axes", _axes, plan.regions, now.colours)
         codes = self._stage("codes", self._codes, repr(axes))
         held = self._stage("shares", _shares, codes, plan.regions)
         colours = self._stage("colours", region_colours, now.scheme, now.colours)
         table = self._stage("table", _table, codes, plan.regions, colours)
         numbers = self._stage("rules", lambda *_: rules(plan), plan.overrides, plan.practice)
-        values = self._stage(
-            "values",
-            measure_values,
-            codes,
-            table,
-            numbers["extremes.dark"],
-            numbers["extremes.light"],
+        relief = self._relief_for(plan, codes, axes) if rig.on else None
+        lit = None
+        if relief is not None:
+            light = self._stage("arriving", lambda *_: _arriving(relief, rig), relief, rig)
+            lit = self._stage("lit", _lit, relief, codes, plan.regions, table, light, rig)
+        limits = numbers["extremes.dark"], numbers["extremes.light"]
+        values = self._stage("values", _values, table, codes, relief, lit, *limits)
+        return Derived(
+            plan, self._drawing, codes, held, colours, table, relief, lit, values, numbers
         )
-        return Derived(plan, self._drawing, codes, held, colours, table, values, numbers)
 
     @classmethod
     def of(cls, derived: Derived) -> "Pipeline":
-        """A pipeline that knows the codes of a derived plan already, for another thread."""
-        made = cls(derived.drawing)
+        """A pipeline that knows the codes and relief of a derived plan, for another thread."""
+        made = cls(derived.drawing, builds=False)
         axes = _axes(derived.plan.regions, study(derived.plan).colours)
         made._last["codes"] = ((repr(axes),), derived.codes)
+        if derived.relief is not None:
+            made.take(derived.relief, form_key(derived.plan))
         return made
 
     def _codes(self, _: str) -> Codes:
         axes: Axes = self._last["axes"][1]
         codes = encode_sketch(self._drawing.labels, self._drawing.borders, axes)
-        for array in (codes.run_code, codes.run_length, codes.pixels, codes.touching):
+        for array in (codes.run_code, codes.run_length):
             array.flags.writeable = False
         return codes
+
+    def _relief_for(self, plan: Plan, codes: Codes, axes: Axes) -> Relief | None:
+        """The relief of a plan. One built for other forms serves until the new one is there, as
+        long as its colours can be looked up."""
+        if not self._builds:
+            known = self._relief
+            fits = known is not None and int(known.local.max(initial=0)) < codes.size
+            return known if fits else None
+        key = form_key(plan)
+        if self._relief is None or key != self._relief_key:
+            self.take(build_relief(self._drawing, plan, codes), key)
+        return self._relief
+
+
+def form_key(plan: Plan) -> str:
+    """What a plan's relief depends on, beside its sketch."""
+    regions = [(r.label, r.id, r.role, r.form, r.shares_form_with, r.front) for r in plan.regions]
+    return repr((regions, _axes(plan.regions, study(plan).colours)))
+
+
+def build_relief(
+    drawing: Drawing, plan: Plan, codes: Codes, tick: Tick = lambda share: None
+) -> Relief:
+    """The relief of a plan's sketch: slow, once for a sketch and its forms."""
+    forms = build_forms(drawing.labels, plan.regions, drawing.box, lambda s: tick(0.6 * s))
+    tick(0.6)
+    first = np.array([codes.spans.get(i, (0, 0))[0] for i in range(len(forms.kind))], np.intp)
+    axes = _axes(plan.regions, study(plan).colours)
+    relief = encode_relief(drawing.labels, drawing.borders, axes, first, forms)
+    tick(1.0)
+    return relief
 
 
 def _small(a: object, b: object) -> bool:
@@ -106,6 +161,60 @@ def _table(codes: Codes, regions: Any, colours: Any) -> npt.NDArray[np.uint8]:
     return table
 
 
-def picture(derived: Derived) -> Packed:
-    """The flat picture of a plan, (h, w), 0x00RRGGBB."""
-    return paint(derived.codes, derived.table)
+def _arriving(relief: Relief, rig: Rig) -> Arriving:
+    return lighting.arriving(relief, lights_of(rig))
+
+
+def _lit(
+    relief: Relief,
+    codes: Codes,
+    regions: tuple[Region, ...],
+    table: npt.NDArray[np.uint8],
+    light: Arriving,
+    rig: Rig,
+) -> Lit:
+    """The colours of every code in the rig's light, at the one exposure that suits the plan."""
+    lights = lights_of(rig)
+    local = lighting.local_light(table)
+    label = np.array([r.label for r in regions])
+    spans = np.array([codes.spans.get(r.label, (0, 1)) for r in regions])
+    own = (local[:, spans[:, 0]] + local[:, spans[:, 1] - 1]).T / 2  # the mean of a gradient's ends
+    if rig.anchor == "mean":
+        there = light.means[np.minimum(label, len(light.means) - 1)]
+    else:
+        there = np.tile(lighting.anchor_light(rig.anchor, lights), (len(regions), 1))
+    held = np.bincount(relief.grain.label, relief.grain.pixels, int(label.max()) + 1)[label]
+    exposed, rest = lighting.expose(own, there, held / held.sum(), lights)
+    levels = lighting.light_up(relief, local, light.light, exposed.exposure)
+    levels.flags.writeable = False
+    rests = zip(regions, rest.tolist(), strict=True)
+    return Lit(exposed, levels, {r.id: x for r, x in rests})
+
+
+def _values(
+    table: npt.NDArray[np.uint8],
+    codes: Codes,
+    relief: Relief | None,
+    lit: Lit | None,
+    dark: float,
+    light: float,
+) -> Values:
+    if relief is None or lit is None:
+        return measure_values(flat_values(table), codes.grain, dark, light)
+    return measure_values(lighting.values_of(lit.levels), relief.grain, dark, light)
+
+
+def picture(derived: Derived, out: Packed | None = None) -> Packed:
+    """The picture of a plan, (h, w), 0x00RRGGBB, as fast as it can be had: lit from codes where
+    the rig is on, else flat. `out` is painted over where it is given."""
+    if derived.relief is None or derived.lit is None:
+        return paint(derived.codes, derived.table)
+    return lighting.paint_lit(derived.relief, derived.lit.levels, out)
+
+
+def exact_picture(derived: Derived, tick: Tick = lambda share: None) -> Packed:
+    """The exact picture of a plan, (h, w), 0x00RRGGBB."""
+    if derived.relief is None or derived.lit is None:
+        return paint(derived.codes, derived.table)
+    lights = derived.lit.lights
+    return lighting.paint_exact(derived.relief, derived.codes, derived.table, lights, tick)

@@ -6,8 +6,16 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.gamut import fit
-from umber_compass.colour.spaces import Floats, decode, encode, to_hex, value
-from umber_compass.steps.codes import Codes
+from umber_compass.colour.spaces import (
+    Floats,
+    decode,
+    encode,
+    luminance_of_value,
+    to_hex,
+    value,
+    value_of_luminance,
+)
+from umber_compass.steps.codes import Grain
 
 BINS = 100  # one for each point of L*
 
@@ -26,12 +34,10 @@ class Values(NamedTuple):
         return self.darks + self.lights
 
 
-def measure_values(codes: Codes, table: npt.NDArray[np.uint8], dark: float, light: float) -> Values:
-    """Values of a picture in codes with 8-bit colours by code; `dark` and `light` are L*. Label 0,
-    which is no region, does not count."""
-    by_code = value(decode(table / 255))
-    weight = codes.pixels.astype(float)
-    weight[0] = 0
+def measure_values(by_code: Floats, grain: Grain, dark: float, light: float) -> Values:
+    """Values of a picture from L* by code; `dark` and `light` are L*. Label 0, which is no region,
+    does not count."""
+    weight = np.where(grain.label > 0, grain.pixels, 0).astype(float)
     weight /= max(weight.sum(), 1)
     bins = np.clip(by_code.astype(int), 0, BINS - 1)
     return Values(
@@ -40,6 +46,19 @@ def measure_values(codes: Codes, table: npt.NDArray[np.uint8], dark: float, ligh
         float(weight[by_code < dark].sum()),
         float(weight[by_code > light].sum()),
     )
+
+
+def flat_values(table: npt.NDArray[np.uint8]) -> Floats:
+    """Value L* of 8-bit colours (codes, 3)."""
+    return value(decode(table / 255))
+
+
+def moved_values(by_code: Floats, planned: float, by: Floats | float) -> Floats:
+    """Where values L* come to when the local colour's planned value moves by some L*: light keeps
+    its ratio, so luminance grows by what the planned luminance grows by. Shapes are broadcast."""
+    there = np.clip(planned + np.asarray(by), 0, 100)
+    ratio = luminance_of_value(there) / np.maximum(luminance_of_value(planned), 1e-6)
+    return value_of_luminance(np.clip(luminance_of_value(by_code) * ratio, 0, 1))
 
 
 def grey_scale(count: int) -> tuple[str, ...]:

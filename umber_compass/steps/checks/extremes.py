@@ -31,16 +31,13 @@ def _measure(derived: Derived) -> list[Result]:
 def _beyond(derived: Derived) -> dict[str, float]:
     """The share of the picture, 0-1, that each region holds beyond the limits."""
     low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
-    by_code = derived.values.by_code
+    by_code, grain = derived.values.by_code, derived.grain
     out = (by_code < low) | (by_code > high)
-    total = max(derived.codes.pixels[1:].sum(), 1)
-    found = {}
-    for region in derived.plan.regions:
-        begin, end = derived.codes.spans.get(region.label, (0, 0))
-        share = float((derived.codes.pixels[begin:end] * out[begin:end]).sum()) / float(total)
-        if share > 0:
-            found[region.id] = share
-    return found
+    most = int(grain.label.max(initial=0)) + 1
+    held = np.bincount(grain.label, grain.pixels * out, most)
+    total = max(int(grain.pixels[grain.label > 0].sum()), 1)
+    shares = {r.id: float(held[r.label]) / total for r in derived.plan.regions if r.label < most}
+    return {r: s for r, s in shares.items() if s > 0}
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:

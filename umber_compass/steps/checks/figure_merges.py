@@ -7,46 +7,31 @@ from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, each_part, part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Planned, Solid
-from umber_compass.steps.borders import Ints
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values import moved_values
 from umber_compass.words import Words, words
 
 NAME = "figure-merges"
-_SCAN = np.arange(0, 100.01, 0.25)  # L*, the moves that are tried
-
-
-def _borders(derived: Derived) -> tuple[Ints, Ints, Ints]:
-    """For each pair of touching codes: label of one, label of the other, length in px."""
-    codes = derived.codes
-    label = np.zeros(codes.size, np.intp)
-    for number, (begin, end) in codes.spans.items():
-        label[begin:end] = number
-    return label[codes.touching[:, 0]], label[codes.touching[:, 1]], codes.touch_px
+_SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
 
 
 def _measure(derived: Derived) -> list[Result]:
     roles = {r.label: r.role for r in derived.plan.regions}
-    one, two, length = _borders(derived)
-    outline: dict[int, float] = {}
-    for side in (one, two):
-        for at, px in zip(side, length, strict=True):
-            outline[int(at)] = outline.get(int(at), 0.0) + float(px)
-    by_code = derived.values.by_code
-    gap = np.abs(by_code[derived.codes.touching[:, 0]] - by_code[derived.codes.touching[:, 1]])
-    pairs: dict[tuple[int, int], list[float]] = {}
-    for a, b, px, apart in zip(one, two, length, gap, strict=True):
-        for figure, ground in ((int(a), int(b)), (int(b), int(a))):
-            if roles.get(figure) in ("figure", "focus") and roles.get(ground) == "ground":
-                total = pairs.setdefault((figure, ground), [0.0, 0.0])
-                total[0] += px
-                total[1] += px * apart
+    grain, by_code = derived.grain, derived.values.by_code
+    gap = np.abs(by_code[grain.touching[:, 0]] - by_code[grain.touching[:, 1]])
+    apart = np.bincount(grain.pair, gap * grain.touch_px, len(grain.pair_px)) / grain.pair_px
+    outline = np.bincount(grain.pair_labels[:, 0], grain.pair_px, len(grain.label) + 1)
+    outline += np.bincount(grain.pair_labels[:, 1], grain.pair_px, len(grain.label) + 1)
     least = derived.rules["figure-merges.border"] / 100
-    found = [
-        _result(derived, figure, ground, float(weighted / px))
-        for (figure, ground), (px, weighted) in pairs.items()
-        if px >= least * outline[figure]
-    ]
+    found = []
+    for (one, two), px, mean in zip(
+        grain.pair_labels.tolist(), grain.pair_px.tolist(), apart.tolist(), strict=True
+    ):
+        for figure, ground in ((one, two), (two, one)):
+            parts = roles.get(figure) in ("figure", "focus") and roles.get(ground) == "ground"
+            if parts and px >= least * outline[figure]:
+                found.append(_result(derived, figure, ground, mean))
     return _worst_or_fine(derived, found)
 
 
@@ -135,15 +120,17 @@ def _least_move(derived: Derived, result: Result, one: float, two: float) -> flo
     """The smallest move in L* that parts them; None if values end before that."""
     labels = {r.id: r.label for r in derived.plan.regions}
     figure, ground = (labels[r] for r in result.regions)
-    first, second, length = _borders(derived)
-    ahead = (first == figure) & (second == ground)
-    behind = (first == ground) & (second == figure)
-    by_code, touching = derived.values.by_code, derived.codes.touching
-    own = np.concatenate([by_code[touching[ahead, 0]], by_code[touching[behind, 1]]])
-    other = np.concatenate([by_code[touching[ahead, 1]], by_code[touching[behind, 0]]])
-    weight = np.concatenate([length[ahead], length[behind]])
+    grain, by_code = derived.grain, derived.values.by_code
+    at = np.flatnonzero((grain.pair_labels == sorted((figure, ground))).all(axis=1))
+    met = grain.pair == at[0]
+    touching, weight = grain.touching[met], grain.touch_px[met]
+    own_first = grain.label[touching[:, 0]] == figure
+    own = by_code[np.where(own_first, touching[:, 0], touching[:, 1])]
+    other = by_code[np.where(own_first, touching[:, 1], touching[:, 0])]
+    moves = _SCAN[:, None]
     own_now, other_now = (
-        np.clip(v[None] + _SCAN[:, None] * s, 0, 100) for v, s in ((own, one), (other, two))
+        moved_values(v, derived.colours[r].mean_value, moves * s) if s else v[None]
+        for v, s, r in ((own, one, result.regions[0]), (other, two, result.regions[1]))
     )
     apart = (np.abs(own_now - other_now) * weight).sum(axis=1) / weight.sum()
     good = np.flatnonzero(apart >= result.wanted + derived.rules["fix.value"])

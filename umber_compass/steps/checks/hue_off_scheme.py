@@ -14,7 +14,7 @@ _DOES = {"A": "the lead’s", "B": "B’s", "C": "C’s", "D": "D’s"}
 
 def _strays(derived: Derived) -> dict[str, tuple[float, int, Slot]]:
     """By region that counts: how far it strays, which end of it, and from whose arc."""
-    scheme, rules = study(derived.plan).scheme, derived.rules
+    hues, rules = slot_hues(study(derived.plan).scheme), derived.rules
     found: dict[str, tuple[float, int, Slot]] = {}
     for region_id, colour in derived.colours.items():
         if derived.shares[region_id] * 100 < rules["hue-off-scheme.share"]:
@@ -22,7 +22,7 @@ def _strays(derived: Derived) -> dict[str, tuple[float, int, Slot]]:
         for end, shown in enumerate(colour.ends):
             if shown.hue is None or shown.chroma <= rules["hue-off-scheme.chroma"]:
                 continue
-            stray, slot = stray_deg(scheme, shown.hue, rules["hue-off-scheme.arc"])
+            stray, slot = stray_deg(hues, shown.hue, rules["hue-off-scheme.arc"])
             if stray >= found.get(region_id, (0.0, 0, "A"))[0]:
                 found[region_id] = (stray, end, slot)
     return found

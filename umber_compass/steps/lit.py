@@ -1,0 +1,200 @@
+"""The lit picture: quickly from codes while something is dragged, exactly once it is let go.
+
+Both paths call `light.shade`; the exact one, a pixel at a time, is the reference that tests hold
+the coded one to.
+"""
+
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.spaces import (
+    LUMINANCE,
+    Floats,
+    decode,
+    encode,
+    luminance,
+    luminance_of_value,
+    value,
+    value_of_luminance,
+)
+from umber_compass.plan.model import Anchor
+from umber_compass.steps.codes import Codes, Packed
+from umber_compass.steps.forms import Tick
+from umber_compass.steps.light import (
+    Lights,
+    Planar,
+    Row,
+    facing,
+    fitted,
+    illumination,
+    shade,
+)
+from umber_compass.steps.relief import Relief
+
+Levels = npt.NDArray[np.uint8]
+_TILE = 64  # rows shaded at a time: they stay in the cache
+_ROOTS = 4095
+# Encoded level by the square root of linear light, which spreads the darks evenly.
+_LEVEL = np.asarray(
+    encode((np.arange(_ROOTS + 1) / _ROOTS) ** 2) * 255 + 0.5,
+).astype(np.uint8)
+_LINEAR = decode(np.arange(256) / 255).astype(np.float32)
+_HALF = 0.5  # N.L of the halftone
+_ROUNDS = 5  # of the exposure’s solution; it settles in three or four
+
+
+class Arriving(NamedTuple):
+    """The light that arrives in a rig, whatever the colours are."""
+
+    light: Planar  # (3, codes)
+    means: Floats  # (labels, 3), by label
+
+
+class Lit(NamedTuple):
+    """A plan's colours in its light."""
+
+    lights: Lights  # exposed
+    levels: Levels  # (3, codes), encoded
+    rest: dict[str, float]  # L* by region id: what the exposure could not hold
+
+
+def local_light(table: Levels) -> Planar:
+    """Linear light, (3, flat codes), of the flat picture's colours (flat codes, 3)."""
+    return np.ascontiguousarray(_LINEAR[table].T)
+
+
+def arriving(relief: Relief, lights: Lights) -> Arriving:
+    """The light on every code and, on the mean, on every label's form, at exposure 1."""
+    light = illumination(facing(relief.normal, lights.direction), relief.openness, lights)
+    label, pixels = relief.grain.label, relief.grain.pixels
+    begin = np.flatnonzero(np.diff(label, prepend=-1))  # codes stand in the order of labels
+    total = np.add.reduceat(light * pixels.astype(np.float32), begin, axis=1, dtype=float)
+    means = np.zeros((int(label.max(initial=0)) + 1, 3))
+    means[label[begin]] = (total / np.maximum(np.add.reduceat(pixels, begin), 1)).T
+    return Arriving(light, means)
+
+
+def light_up(relief: Relief, local: Planar, light: Planar, exposure: float) -> Levels:
+    """Encoded colours of every code, (3, codes), in the light that arrives on each at exposure 1.
+    `local` is by flat code."""
+    out = np.empty_like(light)
+    exposed = local * np.float32(exposure)
+    for i in range(3):
+        np.take(exposed[i], relief.local, out=out[i], mode="clip")
+    out *= light
+    return _encoded(fitted(out))
+
+
+def _encoded(linear: Planar) -> Levels:
+    """Levels of linear light 0-1, by a table over its square root."""
+    root = np.sqrt(linear)
+    root *= np.float32(_ROOTS)
+    root += np.float32(0.5)
+    return _LEVEL[root.astype(np.intp)]
+
+
+def paint_lit(relief: Relief, levels: Levels, out: Packed | None = None) -> Packed:
+    """The coded picture, (h, w), 0x00RRGGBB, from encoded colours by code (3, codes); into `out`
+    where it is given."""
+    wide = levels.astype(np.uint32)
+    packed = wide[0] << 16 | wide[1] << 8 | wide[2]
+    picture = np.empty(relief.shape, np.uint32) if out is None else out
+    np.take(packed, relief.code, out=picture.reshape(-1), mode="clip")
+    picture.reshape(-1)[relief.place] = _mixed(levels, relief.own, relief.other, relief.cover)
+    return picture
+
+
+def _mixed(
+    levels: Levels, own: npt.NDArray[np.intp], other: npt.NDArray[np.intp], cover: Row
+) -> npt.NDArray[np.uint32]:
+    """Border pixels mixed on encoded values, packed."""
+    out = np.zeros(len(own), np.uint32)
+    for channel in levels:
+        level = channel.astype(np.float32)
+        top, under = level[own], level[other]
+        top -= under
+        top *= cover
+        top += under
+        top += np.float32(0.5)
+        out <<= 8
+        out |= top.astype(np.uint32)
+    return out
+
+
+def paint_exact(
+    relief: Relief,
+    codes: Codes,
+    table: Levels,
+    lights: Lights,
+    tick: Tick = lambda share: None,
+) -> Packed:
+    """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing and openness.
+    `table` is the flat picture's colours by flat code."""
+    height, width = relief.shape
+    flat = np.repeat(codes.run_code, codes.run_length).reshape(height, width)
+    local = local_light(table)
+    picture = np.empty((height, width), np.uint32)
+    for top in range(0, height, _TILE):
+        tick(top / height)
+        rows = slice(top, min(top + _TILE, height))
+        here = flat[rows].reshape(-1)
+        normal = _normals(relief, rows)
+        openness = relief.forms.openness[rows].reshape(-1).astype(np.float32) / np.float32(255)
+        out = shade(local[:, here], facing(normal, lights.direction), openness, lights)
+        wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
+        picture[rows] = (wide[0] << 16 | wide[1] << 8 | wide[2]).reshape(-1, width)
+    both = np.concatenate([relief.place, relief.other_place])
+    count = np.arange(len(relief.place))
+    levels = _unpacked(picture.reshape(-1)[both])
+    mixed = _mixed(levels, count, count + len(count), relief.cover)
+    picture.reshape(-1)[relief.place] = mixed
+    return picture
+
+
+def _unpacked(packed: npt.NDArray[np.uint32]) -> Levels:
+    return np.stack([packed >> s & 255 for s in (16, 8, 0)]).astype(np.uint8)
+
+
+def _normals(relief: Relief, rows: slice) -> Planar:
+    """The normals of some rows, (3, n)."""
+    x = relief.forms.nx[rows].reshape(-1).astype(np.float32)
+    y = relief.forms.ny[rows].reshape(-1).astype(np.float32)
+    return np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
+
+
+def values_of(levels: Levels) -> Floats:
+    """Value L* of encoded colours (3, codes), shape (codes,)."""
+    lum = np.zeros(levels.shape[1], np.float32)
+    for i in range(3):
+        lum += _LINEAR[levels[i]] * np.float32(LUMINANCE[i])
+    return value_of_luminance(lum)
+
+
+def anchor_light(anchor: Anchor, lights: Lights) -> Floats:
+    """The light, (3,), on a material's lit side or its halftone, at the lights' exposure."""
+    turn = np.array([1.0 if anchor == "lit" else _HALF], np.float32)
+    return np.asarray(illumination(turn, np.ones(1, np.float32), lights)[:, 0], float)
+
+
+def expose(local: Floats, light: Floats, share: Floats, lights: Lights) -> tuple[Lights, Floats]:
+    """The lights with the one exposure that brings the anchored values nearest to the planned
+    ones, and what remains of each, L* (regions,). `local` and `light` are linear, (regions, 3):
+    each region's colour and the light on its anchor. Least squares in L*, weighted by share."""
+    wished = value(local)
+    there = np.maximum(luminance(local * light), 0)
+    seen = there > 1e-9
+    if not seen.any() or lights.is_dark:
+        return lights, -wished
+    weight = np.where(seen, np.maximum(share, 1e-6), 0)
+    ratio = np.log(np.maximum(luminance_of_value(wished), 1e-6) / np.maximum(there, 1e-9))
+    log = float((ratio * weight).sum() / weight.sum())
+    for _ in range(_ROUNDS):
+        y = there * np.exp(log)
+        got = value_of_luminance(y)
+        slope = np.where(y > 216 / 24389, (got + 16) / 3, got)
+        step = (weight * slope * (wished - got)).sum() / max((weight * slope**2).sum(), 1e-9)
+        log += float(np.clip(step, -2, 2))
+    rest = value_of_luminance(np.minimum(there * np.exp(log), 1)) - wished
+    return lights._replace(exposure=float(np.exp(log))), rest
