@@ -58,7 +58,9 @@ class Harmony(unittest.TestCase):
     def test_stray_is_measured_from_the_arcs_edge(self):
         scheme = self.scheme("opposites", "perceptual", 100.0)
         for hue, stray in ((100, 0), (118, 0), (125, 7), (280, 0), (255, 7)):
-            self.assertAlmostEqual(harmony.stray_deg(harmony.slot_hues(scheme), hue, 18)[0], stray, places=3)
+            self.assertAlmostEqual(
+                harmony.stray_deg(harmony.slot_hues(scheme), hue, 18)[0], stray, places=3
+            )
 
     def test_changing_the_scheme_leaves_every_colour_a_slot(self):
         for old in SCHEMES:

@@ -164,7 +164,9 @@ class Codes(scenes.InFolder):
         pairs = {
             tuple(p): n
             for p, n in zip(
-                derived.codes.grain.touching.tolist(), derived.codes.grain.touch_px.tolist(), strict=True
+                derived.codes.grain.touching.tolist(),
+                derived.codes.grain.touch_px.tolist(),
+                strict=True,
             )
         }
         sea, sand = labels["r1"], labels["r2"]
