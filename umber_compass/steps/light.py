@@ -21,6 +21,7 @@ DARK = 1e-6  # linear light below which nothing is lit
 # rule, docs/light.md).
 _BAND_HARD, _BAND_SOFT = 0.18, 0.42
 _WRAP_SOFT = 0.5  # N.L by which a wholly soft lamp reaches round a form
+SHOULDER = 0.8  # luminance, L* 91.7, from which more light gives ever less (studio rule)
 _LUMINANCE = LUMINANCE.astype(np.float32)
 
 
@@ -116,16 +117,26 @@ def illumination(turn: Row, openness: Row, lights: Lights) -> Planar:
 
 
 def fitted(out: Planar) -> Planar:
-    """Linear light, (3, n), brought into what the screen shows: toward the grey of the same
-    luminance, so that value is exact, and white where there is more light than white. In place."""
+    """Linear light, (3, n), brought into what the screen shows. Light beyond the shoulder gives
+    way smoothly, so that white is never reached by a step; colours too strong for the screen go
+    toward the grey of their luminance, so that value is exact. In place."""
     top = np.maximum(np.maximum(out[0], out[1]), out[2])
-    over = np.flatnonzero(top > 1)
+    over = np.flatnonzero(top > SHOULDER)
     if len(over):
         part = out[:, over]
-        lum = np.minimum(_LUMINANCE @ part, 1)
-        share = (1 - lum) / np.maximum(top[over] - lum, 1e-6)
-        out[:, over] = lum + (part - lum) * np.clip(share, 0, 1)
+        lum = _LUMINANCE @ part
+        kept = shouldered(lum)
+        part *= kept / np.maximum(lum, np.float32(1e-6))
+        share = (1 - kept) / np.maximum(part.max(axis=0) - kept, 1e-6)
+        out[:, over] = kept + (part - kept) * np.minimum(share, 1)
     return out
+
+
+def shouldered(lum: Row) -> Row:
+    """Luminance as it is up to the shoulder, and beyond it ever less of it, up to white."""
+    beyond = np.maximum(lum - np.float32(SHOULDER), 0) * np.float32(1 / (1 - SHOULDER))
+    soft = 1 - np.float32(1 - SHOULDER) * np.exp(-beyond)
+    return np.where(lum > SHOULDER, soft, lum).astype(lum.dtype)
 
 
 def shade(local: Planar, turn: Row, openness: Row, lights: Lights) -> Planar:

@@ -30,6 +30,7 @@ from umber_compass.steps.light import (
     fitted,
     illumination,
     shade,
+    shouldered,
 )
 from umber_compass.steps.relief import Relief
 
@@ -196,5 +197,5 @@ def expose(local: Floats, light: Floats, share: Floats, lights: Lights) -> tuple
         slope = np.where(y > 216 / 24389, (got + 16) / 3, got)
         step = (weight * slope * (wished - got)).sum() / max((weight * slope**2).sum(), 1e-9)
         log += float(np.clip(step, -2, 2))
-    rest = value_of_luminance(np.minimum(there * np.exp(log), 1)) - wished
+    rest = value_of_luminance(shouldered(there * np.exp(log))) - wished
     return lights._replace(exposure=float(np.exp(log))), rest
