@@ -60,8 +60,8 @@ ONE_SURFACE = {
     "plank gaps": "pier",
 }
 RIG = Rig(
-    ambient=Ambient(hex="#b3cfe4", strength=68),
-    lamps=(Lamp(hex="#ffcf8f", strength=80, direction=(-0.66, -0.42, 0.62), softness=0.45),),
+    ambient=Ambient(hex="#b3cfe4", strength=64),
+    lamps=(Lamp(hex="#ffcf8f", strength=86, direction=(-0.66, -0.42, 0.62), softness=0.45),),
     terminator=Terminator(hex="#c4555e", strength=14),
     crevice=55,
     anchor="mean",

@@ -12,13 +12,14 @@ import numpy.typing as npt
 from PIL import Image
 
 from umber_compass.formats import gpl, picture, plan_file
+from umber_compass.plan.light_edits import lit, switch_rig
 from umber_compass.plan.model import Plan
-from umber_compass.steps import handoff, sketch
+from umber_compass.steps import handoff, pipeline, sketch
 from umber_compass.steps.codes import Packed, unpack
 from umber_compass.steps.pipeline import Derived, Pipeline
-from umber_compass.steps.pipeline import picture as flat_picture
 from umber_compass.steps.recipes import RECIPES
 from umber_compass.steps.schemes import SCHEMES
+from umber_compass.steps.showing import SHOWINGS, exact_in
 from umber_compass.words import Refusal, words
 
 MOST_WORKING = 1600  # px, the longer side of the picture the window works on
@@ -87,14 +88,19 @@ def _working(rgb: npt.NDArray[np.uint8], labels: npt.NDArray[np.uint16]) -> sket
     return sketch.draw(small, np.ascontiguousarray(labels[rows[:, None], columns]))
 
 
-def full_picture(document: Document) -> Packed:
-    """The plan's picture at the sketch's own size."""
+def full_picture(document: Document, shown: str = "") -> Packed:
+    """The plan's picture at the sketch's own size: as it is shown, or `flat`, `lit`, or in a part
+    of its light."""
     if document.drawing.labels.shape == document.labels.shape:
         drawing = document.drawing
     else:
         rgb = picture.decode(document.data, document.plan.sketch.file_name).rgb
         drawing = sketch.draw(rgb, document.labels)
-    return flat_picture(Pipeline(drawing).derive(document.plan))
+    if shown == "flat":
+        derived = Pipeline(drawing).derive(switch_rig(False).apply(document.plan))
+        return pipeline.picture(derived)
+    derived = Pipeline(drawing).derive(lit(document.plan) if shown else document.plan)
+    return exact_in(derived, shown) if shown in SHOWINGS else pipeline.exact_picture(derived)
 
 
 def thumbnail_of(shown: Packed) -> bytes:
@@ -104,9 +110,11 @@ def thumbnail_of(shown: Packed) -> bytes:
     return picture.png_bytes(np.asarray(image))
 
 
-def save(document: Document, path: Path) -> None:
-    """The plan's file, with a thumbnail of its picture. Raises Refusal if it cannot be written."""
-    shown = flat_picture(Pipeline(document.drawing).derive(document.plan))
+def save(document: Document, path: Path, shown: Packed | None = None) -> None:
+    """The plan's file, with a thumbnail of its picture, which may be given. Raises Refusal if it
+    cannot be written."""
+    if shown is None:
+        shown = pipeline.picture(Pipeline(document.drawing).derive(document.plan))
     held = plan_file.PlanFile(document.plan, document.data, document.labels, thumbnail_of(shown))
     plan_file.write(path, held)
 
@@ -134,21 +142,26 @@ def hand_off(
             raise Refusal(
                 str(path), words("is there already and not from here; move it, or use --force")
             )
-    derived = Pipeline(document.drawing).derive(document.plan)
+    plan = lit(document.plan) if "chart" in kinds else document.plan
+    derived = Pipeline(document.drawing).derive(plan)
     for kind, path in paths.items():
-        if kind == "gpl":
-            gpl.write(path, _palette(derived))
+        if kind in ("gpl", "chart"):
+            gpl.write(path, _palette(derived, kind))
         else:
-            picture.write_png(path, np.ascontiguousarray(unpack(full_picture(document))), OURS)
+            full = np.ascontiguousarray(unpack(full_picture(document, kind)))
+            picture.write_png(path, full, OURS)
     return list(paths.values())
 
 
 OURS = "Umber Compass"
 
 
-def _palette(derived: Derived) -> str:
-    about = [f"Written by {OURS}", *handoff.comments(derived)]
-    return gpl.text(derived.plan.title, handoff.palette_rows(derived), about)
+def _palette(derived: Derived, kind: str) -> str:
+    """The palette of every region's steps, or of its colours in the light."""
+    about = [f"Written by {OURS}", *handoff.comments(derived, kind)]
+    if kind == "gpl":
+        return gpl.text(derived.plan.title, handoff.palette_rows(derived), about)
+    return gpl.text(f"{derived.plan.title}, lit", handoff.chart_rows(derived), about)
 
 
 def _is_ours(path: Path) -> bool:

@@ -132,5 +132,5 @@ CHOICES = {
     "mode": MODE_NAMES,
     "scheme": tuple(SCHEMES),
     "wheel": WHEELS,
-    "recipe": tuple(RECIPES),
+    "recipe": tuple(r for r in RECIPES if r != "rig"),  # that one needs a plan
 }

@@ -11,12 +11,16 @@ from umber_compass import document
 from umber_compass.document import Document
 from umber_compass.formats import picture
 from umber_compass.plan.edits import study
+from umber_compass.plan.light_edits import lit, rig_of
 from umber_compass.plan.model import Gradient
+from umber_compass.steps import chart as paint_chart
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.codes import unpack
-from umber_compass.steps.handoff import KINDS
+from umber_compass.steps.colouring import Measured
+from umber_compass.steps.handoff import KINDS, kinds_for
 from umber_compass.steps.judging import judge, mend
 from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.showing import SHOWINGS
 from umber_compass.steps.sketch import boxes
 from umber_compass.views import VIEWS
 from umber_compass.words import Refusal, words
@@ -100,8 +104,9 @@ def fix(args: Namespace) -> dict[str, Any]:
 def render(args: Namespace) -> dict[str, Any]:
     """A view of a plan's picture as a PNG."""
     opened = document.open_plan(Path(args.plan))
-    shown = np.ascontiguousarray(unpack(document.full_picture(opened)))
-    if args.view != "flat":
+    own = "" if args.view in VIEWS else args.view
+    shown = np.ascontiguousarray(unpack(document.full_picture(opened, own)))
+    if args.view in VIEWS:
         shown = VIEWS[args.view].see(shown)
     if args.width is not None:
         height, width = shown.shape[:2]
@@ -113,10 +118,39 @@ def render(args: Namespace) -> dict[str, Any]:
     return {"file": args.output, "size": [shown.shape[1], shown.shape[0]], "view": args.view}
 
 
+def chart(args: Namespace) -> dict[str, Any]:
+    """Every material's colours in the plan's light; in the one it would begin with where it has
+    none."""
+    opened = document.open_plan(Path(args.plan))
+    derived = Pipeline(opened.drawing).derive(lit(opened.plan))
+    materials: dict[str, dict[str, Any]] = {}
+    for row in paint_chart.chart(derived):
+        columns = {k: _shown(m) for k, m in (("local", row.local), *row.lit.items())}
+        if row.region in materials:
+            materials[row.region]["second"] = columns
+            continue
+        materials[row.region] = {
+            "region": row.region,
+            "name": next(r.name for r in opened.plan.regions if r.id == row.region),
+            "columns": columns,
+            "rest": row.rest,
+        }
+    rig, lights = rig_of(derived.plan), paint_chart.lights_for(derived)
+    return {
+        "anchor": rig.anchor,
+        "exposure": lights.exposure,
+        "materials": list(materials.values()),
+    }
+
+
+def _shown(colour: Measured) -> dict[str, Any]:
+    return {"hex": colour.hex, "value": colour.value}
+
+
 def handoff(args: Namespace) -> dict[str, Any]:
     """Write a plan's files for the painting program."""
     opened = document.open_plan(Path(args.plan))
-    kinds = list(KINDS) if args.formats is None else args.formats.split(",")
+    kinds = list(kinds_for(opened.plan)) if args.formats is None else args.formats.split(",")
     unknown = [k for k in kinds if k not in KINDS]
     if unknown:
         raise Refusal(
@@ -126,4 +160,8 @@ def handoff(args: Namespace) -> dict[str, Any]:
     return {"files": [str(f) for f in files]}
 
 
-CHOICES = {"view": ("flat", *VIEWS), "check": tuple(CHECKS), "kind": ("auto", "flats")}
+CHOICES = {
+    "view": ("flat", "lit", *SHOWINGS, *VIEWS),
+    "check": tuple(CHECKS),
+    "kind": ("auto", "flats"),
+}

@@ -117,6 +117,8 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     fix.add_argument("plan")
     fix.add_argument("-o", "--output", required=True, metavar="PLAN2")
     fix.add_argument("--check", choices=choices["check"])
+    lit = _command(commands, "chart", "every material’s colours in the light", plans.chart)
+    lit.add_argument("plan")
     render = _command(commands, "render", "a view of the picture as PNG", plans.render)
     render.add_argument("plan")
     render.add_argument("-o", "--output", required=True, metavar="PNG")
@@ -125,7 +127,7 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     out = _command(commands, "handoff", "write the painting program’s files", plans.handoff)
     out.add_argument("plan")
     out.add_argument("-o", "--output", required=True, metavar="DIR")
-    out.add_argument("--formats", metavar="LIST", help="gpl,flat")
+    out.add_argument("--formats", metavar="LIST", help="gpl,flat,lit,chart")
     out.add_argument("--force", action="store_true", help="replace files that are not ours")
 
 
@@ -217,6 +219,10 @@ def _row(item: Answer) -> str:
 def _plain(item: object) -> str:
     if isinstance(item, float):
         return f"{item:.4g}"
+    if isinstance(item, dict) and set(item) == {"hex", "value"}:
+        return f"{item['hex']} {item['value']:.0f}"
+    if isinstance(item, dict):
+        return _row(item)
     if isinstance(item, list):
         return ", ".join(_row(x) if isinstance(x, dict) else _plain(x) for x in item)
     return str(item)

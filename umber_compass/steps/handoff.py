@@ -1,17 +1,31 @@
 """What the painting program gets: the palette's rows and the names of the files."""
 
 from umber_compass.plan.edits import study
+from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
+from umber_compass.steps.chart import PLACES, chart
 from umber_compass.steps.colouring import end_names
 from umber_compass.steps.harmony import needle_angles
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps import all_steps
 
-KINDS = {"gpl": "{stem}.gpl", "flat": "{stem}-flat.png"}
+KINDS = {
+    "gpl": "{stem}.gpl",
+    "flat": "{stem}-flat.png",
+    "lit": "{stem}-lit.png",
+    "chart": "{stem}-chart.gpl",
+}
 SAYS = {
     "gpl": "palette: every region’s steps, families together, dark to light",
     "flat": "flat picture at the sketch’s own size, smooth borders",
+    "lit": "lit picture at the sketch’s own size, smooth borders",
+    "chart": "palette: every region’s paint chart, lit to crevice",
 }
+
+
+def kinds_for(plan: Plan) -> tuple[str, ...]:
+    """The files that are written unless others are asked for: those of the light if it is on."""
+    return tuple(KINDS) if rig_of(plan).on else ("gpl", "flat")
 
 
 def stem(title: str) -> str:
@@ -50,10 +64,22 @@ def palette_rows(derived: Derived) -> list[tuple[str, str]]:
     return rows
 
 
-def comments(derived: Derived) -> list[str]:
+def chart_rows(derived: Derived) -> list[tuple[str, str]]:
+    """(hex, name) of every region's colours in the light, families together, lit to crevice."""
+    by_region: dict[str, list[tuple[str, str]]] = {}
+    for row in chart(derived):
+        named = [(row.local.hex, f"{row.name} local")]
+        named += [(row.lit[p.name].hex, f"{row.name} {p.title}") for p in PLACES]
+        by_region.setdefault(row.region, []).extend(named)
+    return [entry for region_id in by_family(derived) for entry in by_region[region_id]]
+
+
+def comments(derived: Derived, kind: str = "gpl") -> list[str]:
     """What a palette says of itself."""
     scheme = study(derived.plan).scheme
+    steps = "Steps: minus is darker, plus is lighter than the base"
+    places = "Places: from the side that faces the key to the least open crevice"
     return [
         f"Scheme: {scheme.name}, {scheme.wheel} wheel, lead at {scheme.lead_deg:.0f} degrees",
-        "Steps: minus is darker, plus is lighter than the base",
+        steps if kind == "gpl" else places,
     ]

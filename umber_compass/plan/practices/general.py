@@ -8,7 +8,7 @@ _RAMPS = "studio rule, docs/ramps.md"
 PRACTICE = Practice(
     name="general",
     title="General",
-    steps=("sketch", "harmony", "values", "ramps", "handoff"),
+    steps=("sketch", "harmony", "values", "light", "ramps", "handoff"),
     rules=(
         Rule("extremes.dark", "extreme darks below", 20, "L*", 0, 50, _CHECKS),
         Rule("extremes.light", "extreme lights above", 80, "L*", 50, 100, _CHECKS),
@@ -32,6 +32,21 @@ PRACTICE = Practice(
         Rule("hue-off-scheme.warning", "stray: warning over", 12, "° OKLCh", 0, 180, _CHECKS),
         Rule("hue-off-scheme.share", "stray counts from", 0.5, "% of the picture", 0, 100, _CHECKS),
         Rule("hue-off-scheme.chroma", "stray counts above chroma", 0.03, "OKLCh", 0, 0.4, _CHECKS),
+        Rule("lamp-rank.note", "key over ambient: note under", 1.3, "times", 0, 20, _CHECKS),
+        Rule("lamp-rank.warning", "key over ambient: warning under", 1, "times", 0, 20, _CHECKS),
+        Rule("warm-with-cool.note", "lights’ hues: note under", 90, "° OKLCh", 0, 180, _CHECKS),
+        Rule(
+            "warm-with-cool.warning", "lights’ hues: warning under", 30, "° OKLCh", 0, 180, _CHECKS
+        ),
+        Rule(
+            "fix.lead",
+            "margin of a fix in light",
+            1.02,
+            "times",
+            1,
+            2,
+            "engine: rounding undoes less",
+        ),
         Rule(
             "fix.value",
             "margin of a fix in value",

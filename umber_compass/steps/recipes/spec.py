@@ -6,6 +6,7 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, oklab, polar, value
+from umber_compass.steps.light import Lights
 
 
 class Ask(NamedTuple):
@@ -17,6 +18,7 @@ class Ask(NamedTuple):
     degrees: float  # a step
     spacing: float  # L* a step
     points: float  # of saturation and brightness a step
+    lights: Lights | None = None  # the plan's; None where there is no plan
 
 
 class RecipeSpec(NamedTuple):

@@ -1,0 +1,77 @@
+"""The picture in part of its light: all lamps off, ambient only, key only. The exposure stays, so
+that each shows what it adds."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.plan.light_edits import rig_of
+from umber_compass.steps import lit as lighting
+from umber_compass.steps.codes import Packed, paint
+from umber_compass.steps.forms import Tick
+from umber_compass.steps.light import Lights, lights_of
+from umber_compass.steps.pipeline import Derived
+
+# With every lamp off nothing would be seen. What is shown is what an eye used to the dark makes
+# out: local colours in a little neutral light (studio rule, docs/light.md).
+_NIGHT = 0.06
+
+
+class Showing(NamedTuple):
+    """A part of the light."""
+
+    name: str
+    title: str
+    says: str
+    part: Callable[[Lights], Lights]
+
+
+def _lights_off(lights: Lights) -> Lights:
+    night = np.full(3, _NIGHT / max(lights.exposure, 1e-6))
+    return lights._replace(ambient=night, key=np.zeros(3), tint_share=0.0)
+
+
+SHOWINGS = {
+    s.name: s
+    for s in (
+        Showing("lights-off", "Lights off", "local colours, every lamp off", _lights_off),
+        Showing(
+            "ambient-only",
+            "Ambient only",
+            "the ambient light alone",
+            lambda lights: lights._replace(key=np.zeros(3), tint_share=0.0),
+        ),
+        Showing(
+            "key-only",
+            "Key only",
+            "the key light alone",
+            lambda lights: lights._replace(ambient=np.zeros(3)),
+        ),
+    )
+}
+
+
+def shown_in(derived: Derived, name: str) -> Packed:
+    """The coded picture, (h, w), in a part of the light; flat where the plan has no light on."""
+    if derived.relief is None or derived.lit is None:
+        return paint(derived.codes, derived.table)
+    lights = SHOWINGS[name].part(derived.lit.lights)
+    light = lighting.arriving(derived.relief, lights._replace(exposure=1.0)).light
+    local = lighting.local_light(derived.table)
+    levels = lighting.light_up(derived.relief, local, light, lights.exposure)
+    return lighting.paint_lit(derived.relief, levels)
+
+
+def exact_in(derived: Derived, name: str, tick: Tick = lambda share: None) -> Packed:
+    """The exact picture, (h, w), in a part of the light."""
+    if derived.relief is None or derived.lit is None:
+        return paint(derived.codes, derived.table)
+    lights = SHOWINGS[name].part(derived.lit.lights)
+    return lighting.paint_exact(derived.relief, derived.codes, derived.table, lights, tick)
+
+
+def is_dark(derived: Derived) -> bool:
+    """Whether the light is on but nothing shines."""
+    rig = rig_of(derived.plan)
+    return rig.on and lights_of(rig).is_dark
