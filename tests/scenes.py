@@ -6,10 +6,14 @@ import unittest
 from pathlib import Path
 
 import numpy as np
+from msgspec.structs import replace
 from PIL import Image, ImageDraw
 
 from umber_compass import document
+from umber_compass.plan import edits
+from umber_compass.plan.model import Pinned, Region
 from umber_compass.steps.pipeline import Pipeline
+from umber_compass.words import words
 
 SEA, SAND, HULL, SAIL, SUN = "#2f7580", "#d9b98a", "#7c3f51", "#f4e8d2", "#ffd88c"
 BOAT = (
@@ -36,6 +40,26 @@ def encoded(rgb, kind="PNG", **options):
     out = io.BytesIO()
     Image.fromarray(rgb).save(out, kind, **options)
     return out.getvalue()
+
+
+def region(label, role, **more):
+    """A region with this label and role."""
+    return Region(id=f"r{label}", label=label, name=f"region {label}", role=role, **more)
+
+
+def all_values(by):
+    """An edit that moves every planned value by some L*."""
+
+    def moved(solid):
+        if isinstance(solid, Pinned):
+            return solid
+        return replace(solid, value=min(max(solid.value + by, 3), 97))
+
+    def apply(plan):
+        colours = edits.study(plan).colours
+        return edits.with_colours(plan, {k: edits.each_part(c, moved) for k, c in colours.items()})
+
+    return edits.Edit(words("move every value"), apply)
 
 
 class InFolder(unittest.TestCase):

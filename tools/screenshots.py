@@ -51,6 +51,11 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
         window.open_step(name)
         _settle(window)
         window.grab().save(str(folder / f"{name}.png"))
+        if name == "light":
+            window.parts.light_bench.open_tab(1)
+            _settle(window)
+            window.grab().save(str(folder / "chart.png"))
+            window.parts.light_bench.open_tab(0)
     window.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
     window.close()
     del application

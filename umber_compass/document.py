@@ -3,24 +3,29 @@
 Stands above steps and formats, under the command line and the window; both use it alike.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import numpy as np
 import numpy.typing as npt
 from PIL import Image
 
 from umber_compass.formats import gpl, picture, plan_file
+from umber_compass.formats.cache import Arrays, Cache, key_of
 from umber_compass.plan.light_edits import lit, switch_rig
 from umber_compass.plan.model import Plan
-from umber_compass.steps import handoff, pipeline, sketch
-from umber_compass.steps.codes import Packed, unpack
+from umber_compass.steps import handoff, kept, pipeline, sketch
+from umber_compass.steps.codes import Codes, Packed, unpack
+from umber_compass.steps.forms import Tick, idle
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.recipes import RECIPES
+from umber_compass.steps.relief import Relief
 from umber_compass.steps.schemes import SCHEMES
 from umber_compass.steps.showing import SHOWINGS, exact_in
 from umber_compass.words import Refusal, words
+
+T = TypeVar("T")
 
 MOST_WORKING = 1600  # px, the longer side of the picture the window works on
 _THUMBNAIL = 512  # px
@@ -44,19 +49,58 @@ def bring_in(path: Path, focus: tuple[float, float] | None = None) -> Document:
     return Document(started.plan, read.data, started.labels, drawing)
 
 
-def open_plan(path: Path) -> Document:
+def open_plan(path: Path, cache: Cache | None = None) -> Document:
     """A plan from its file. Raises Refusal if it cannot be read."""
     held = plan_file.read(path)
-    return from_file(held, str(path))
+    return from_file(held, str(path), cache)
 
 
-def from_file(held: plan_file.PlanFile, subject: str) -> Document:
+def from_file(held: plan_file.PlanFile, subject: str, cache: Cache | None = None) -> Document:
     """A document from what a plan file holds."""
     _known(held.plan, subject)
-    rgb = picture.decode(held.sketch, subject).rgb
-    if rgb.shape[:2] != held.labels.shape:
-        raise Refusal(subject, words("is damaged: its regions do not fit its sketch; open a copy"))
-    return Document(held.plan, held.sketch, held.labels, _working(rgb, held.labels), held.thumbnail)
+    key = _key("drawing", held.plan, held.labels)
+    drawing = _kept(cache, key, kept.drawing_of)
+    if drawing is None:
+        rgb = picture.decode(held.sketch, subject).rgb
+        if rgb.shape[:2] != held.labels.shape:
+            raise Refusal(
+                subject, words("is damaged: its regions do not fit its sketch; open a copy")
+            )
+        drawing = _working(rgb, held.labels)
+        if cache is not None:
+            cache.store(key, kept.drawing_arrays(drawing))
+    return Document(held.plan, held.sketch, held.labels, drawing, held.thumbnail)
+
+
+def relief_of(
+    document: Document, plan: Plan, codes: Codes, cache: Cache | None = None, tick: Tick = idle
+) -> Relief:
+    """The relief of a plan for a document's sketch: the kept one, or one that is built and kept."""
+    shape = document.drawing.labels.shape
+    size = (shape[0], shape[1])
+    key = _key("relief " + pipeline.form_key(plan), plan, document.labels)
+    found = _kept(cache, key, lambda arrays: kept.relief_of(arrays, size))
+    if found is None:
+        found = pipeline.build_relief(document.drawing, plan, codes, tick)
+        if cache is not None:
+            cache.store(key, kept.relief_arrays(found))
+    return found
+
+
+def _key(what: str, plan: Plan, labels: npt.NDArray[np.uint16]) -> str:
+    return key_of(kept.VERSION, what, plan.sketch.hash, labels.tobytes(), str(MOST_WORKING))
+
+
+def _kept(cache: Cache | None, key: str, make: Callable[[Arrays], T]) -> T | None:
+    """What a cache holds under a key; None, and the entry dropped, if it is not whole."""
+    arrays = cache.load(key) if cache is not None else None
+    if cache is None or arrays is None:
+        return None
+    try:
+        return make(arrays)
+    except (ValueError, KeyError, TypeError, IndexError):
+        cache.forget(key)
+        return None
 
 
 def _known(plan: Plan, subject: str) -> None:
@@ -88,7 +132,7 @@ def _working(rgb: npt.NDArray[np.uint8], labels: npt.NDArray[np.uint16]) -> sket
     return sketch.draw(small, np.ascontiguousarray(labels[rows[:, None], columns]))
 
 
-def full_picture(document: Document, shown: str = "") -> Packed:
+def full_picture(document: Document, shown: str = "", tick: Tick = idle) -> Packed:
     """The plan's picture at the sketch's own size: as it is shown, or `flat`, `lit`, or in a part
     of its light."""
     if document.drawing.labels.shape == document.labels.shape:
@@ -96,11 +140,12 @@ def full_picture(document: Document, shown: str = "") -> Packed:
     else:
         rgb = picture.decode(document.data, document.plan.sketch.file_name).rgb
         drawing = sketch.draw(rgb, document.labels)
-    if shown == "flat":
-        derived = Pipeline(drawing).derive(switch_rig(False).apply(document.plan))
-        return pipeline.picture(derived)
+    if shown == "flat":  # no forms are built for it
+        return pipeline.picture(Pipeline(drawing).derive(switch_rig(False).apply(document.plan)))
     derived = Pipeline(drawing).derive(lit(document.plan) if shown else document.plan)
-    return exact_in(derived, shown) if shown in SHOWINGS else pipeline.exact_picture(derived)
+    if shown in SHOWINGS:
+        return exact_in(derived, shown, tick)
+    return pipeline.exact_picture(derived, tick)
 
 
 def thumbnail_of(shown: Packed) -> bytes:
@@ -126,7 +171,11 @@ def handoff_paths(plan: Plan, folder: Path, kinds: Sequence[str]) -> dict[str, P
 
 
 def hand_off(
-    document: Document, folder: Path, kinds: Sequence[str], force: bool = False
+    document: Document,
+    folder: Path,
+    kinds: Sequence[str],
+    force: bool = False,
+    tick: Tick = idle,
 ) -> list[Path]:
     """Write the hand-off's files. Raises Refusal, before anything is written, if one is there that
     is not ours and `force` is not said."""
@@ -148,7 +197,7 @@ def hand_off(
         if kind in ("gpl", "chart"):
             gpl.write(path, _palette(derived, kind))
         else:
-            full = np.ascontiguousarray(unpack(full_picture(document, kind)))
+            full = np.ascontiguousarray(unpack(full_picture(document, kind, tick)))
             picture.write_png(path, full, OURS)
     return list(paths.values())
 

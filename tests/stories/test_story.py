@@ -10,12 +10,14 @@ import unittest
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.window.driving import DEMO, InWindow, drag, wait
 from umber_compass import document
 from umber_compass.plan import edits
+from umber_compass.window.frame import lamp_marks
 from umber_compass.window.main_window import MainWindow
 
 REAL = os.environ.get("UMBER_STORY_SCREEN") == "1"
@@ -78,8 +80,38 @@ class Story(InWindow):
         wait(self.desk.worker.idle, lambda: self.click(self.parts.handoff_bench.write))
         self.assertEqual(
             sorted(p.name for p in (self.folder / "out").iterdir()),
-            ["lighthouse-bakery-flat.png", "lighthouse-bakery.gpl"],
+            [f"lighthouse-bakery{x}" for x in ("-chart.gpl", "-flat.png", "-lit.png", ".gpl")],
         )
+
+    def test_hue_value_and_lamp_are_dragged_and_the_exact_picture_follows(self):
+        self.open(DEMO)
+        self.assert_exact()
+        rose, stage = self.parts.harmony_bench.rose, self.parts.stage
+        drag(rose, [rose.at(216 + d, rose._radius() - 6) for d in range(0, 40, 8)])
+        self.assert_exact()
+        self.click(self.parts.route.stops["values"], QPointF(22, 28))
+        ladder = self.parts.values_bench.ladder
+        box = next(b for b, c in ladder.boxes() if c.name == "coat")
+        drag(ladder, [box.center() - QPointF(0, d) for d in (0, 20, 45)])
+        self.assert_exact()
+        self.click(self.parts.route.stops["light"], QPointF(22, 28))
+        self.settle()
+        frame, steps = stage.frame(), len(self.desk.history.past)
+        start = lamp_marks.at(stage._lamps[0], frame)
+        way = [start, start + QPointF(60, 20), start + QPointF(180, 90)]
+        drag(stage, way)
+        self.assertEqual(len(self.desk.history.past), steps + 1)
+        placed = lamp_marks.at(stage._lamps[0], stage.frame())
+        self.assertLess((placed - way[-1]).manhattanLength(), 2)
+        self.assert_exact()
+        self.click(self.parts.light_bench.tabs["chart"])
+        chart = self.parts.light_bench.chart
+        self.click(chart, chart.box(3, 2).center())
+        self.assertEqual(QGuiApplication.clipboard().text(), chart.colour(3, 2).hex)
+        for _ in range(3):
+            self.window.actions_by_name["undo"].trigger()
+        self.assertEqual(self.desk.history.now, self.desk.first)
+        self.assert_exact()
 
     def test_with_the_keyboard_alone(self):
         self.open(DEMO)
@@ -121,7 +153,7 @@ class Story(InWindow):
         self.keys(Qt.Key.Key_8, alt)
         self.parts.handoff_bench.folder.setText(str(self.folder / "out"))
         wait(self.desk.worker.idle, lambda: key(self.parts.handoff_bench.write, Qt.Key.Key_Space))
-        self.assertEqual(len(list((self.folder / "out").iterdir())), 2)
+        self.assertEqual(len(list((self.folder / "out").iterdir())), 4)
 
     def keys(self, key, modifiers):
         """A shortcut, as the window's action takes it: without a window manager no window is

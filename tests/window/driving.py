@@ -5,12 +5,14 @@ import threading
 import unittest
 from pathlib import Path
 
+import numpy as np
 from PySide6.QtCore import QEvent, QEventLoop, QPoint, QPointF, Qt, QTimer, qInstallMessageHandler
 from PySide6.QtGui import QMouseEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from umber_compass.demo.plans import DEMOS
+from umber_compass.steps.pipeline import exact_picture
 from umber_compass.window.application import make_application
 from umber_compass.window.dialogs import Dialogs
 from umber_compass.window.main_window import MainWindow
@@ -110,12 +112,15 @@ class InWindow(unittest.TestCase):
 
     def settle(self):
         """Until fixes and views are worked out."""
-        if self.desk._judging.isActive():
-            wait(self.desk._judging.timeout)
+        for timer in (self.desk._measuring, self.desk._sharpening, self.desk._judging):
+            if timer.isActive():
+                wait(timer.timeout)
         if self.window._views_timer.isActive():
             wait(self.window._views_timer.timeout)
-        while self.desk.worker.busy:
-            wait(self.desk.worker.idle)
+        while self.desk.worker.busy or self.desk._sharpening.isActive():
+            if self.desk.worker.busy:
+                wait(self.desk.worker.idle)
+            QApplication.processEvents()
         for _ in range(3):  # layouts settle in turns
             QApplication.processEvents()
 
@@ -124,6 +129,19 @@ class InWindow(unittest.TestCase):
 
     def colour(self, name):
         return self.desk.derived.colours[self.region(name).id].first
+
+    def assert_exact(self):
+        """The stage shows the exact picture of the plan, pixel for pixel where it is not scaled."""
+        self.settle()
+        np.testing.assert_array_equal(self.desk.shown.packed, exact_picture(self.desk.derived))
+        self.parts.stage.mark(None, [])
+        for x, y in ((600, 60), (640, 440), (575, 740), (1000, 440)):
+            there = self.desk.shown.packed[y - 3 : y + 4, x - 3 : x + 4].reshape(-1)
+            levels = np.stack([there >> s & 255 for s in (16, 8, 0)]).astype(int)
+            shown = self.pixel(x, y)
+            seen = np.array([int(shown[i : i + 2], 16) for i in (1, 3, 5)])
+            self.assertTrue((seen >= levels.min(axis=1) - 3).all(), (x, y, seen, levels))
+            self.assertTrue((seen <= levels.max(axis=1) + 3).all(), (x, y, seen, levels))
 
     def pixel(self, x, y):
         """What the stage shows at a place of the picture, read off the screen."""

@@ -161,7 +161,7 @@ def handoff(args: Namespace) -> dict[str, Any]:
 
 
 CHOICES = {
-    "view": ("flat", "lit", *SHOWINGS, *VIEWS),
+    "view": ("lit", *SHOWINGS, *VIEWS),
     "check": tuple(CHECKS),
     "kind": ("auto", "flats"),
 }

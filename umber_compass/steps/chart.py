@@ -4,10 +4,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.colour.spaces import encode, hue_distance, parse_hex, to_bytes
+from umber_compass.colour.spaces import encode, hue_distance, to_bytes
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_of
-from umber_compass.steps.colouring import Measured, end_names, measure
+from umber_compass.steps.colouring import Measured, end_names, levels_of, measured
 from umber_compass.steps.light import Lights, lights_of, shade
 from umber_compass.steps.lit import anchor_light, expose, local_light
 from umber_compass.steps.pipeline import Derived
@@ -55,8 +55,8 @@ def lights_for(derived: Derived) -> Lights:
         return derived.lit.lights
     rig = rig_of(derived.plan)
     lights = lights_of(rig)
-    hexes = np.array([[parse_hex(c.first.hex) for c in derived.colours.values()]])
-    local = local_light(to_bytes(hexes[0])).T
+    table = np.array([levels_of(c.first.hex) for c in derived.colours.values()])
+    local = local_light(table).T
     light = np.tile(anchor_light("lit", lights), (len(local), 1))
     share = np.array([derived.shares[r] for r in derived.colours])
     return expose(local, light, share, lights)[0]
@@ -64,21 +64,32 @@ def lights_for(derived: Derived) -> Lights:
 
 def chart(derived: Derived) -> list[Material]:
     """Every region's colours in the light, in the plan's order; a gradient's ends apart."""
-    lights = lights_for(derived)
     planned = study(derived.plan).colours
-    rows = []
+    rows, locals_ = [], []
     for region in derived.plan.regions:
-        ends = derived.colours[region.id].ends
         rest = derived.lit.rest[region.id] if derived.lit is not None else None
+        ends = derived.colours[region.id].ends
         for end, said in zip(ends, end_names(planned[region.id]), strict=True):
-            rows.append(Material(region.id, region.name + said, end, _places(end, lights), rest))
-    return rows
+            rows.append((region.id, region.name + said, end, rest))
+            locals_.append(end)
+    lit = _places(locals_, lights_for(derived))
+    return [
+        Material(r, n, end, there, rest) for (r, n, end, rest), there in zip(rows, lit, strict=True)
+    ]
 
 
-def _places(local: Measured, lights: Lights) -> dict[str, Measured]:
-    """A local colour at every place of the chart."""
-    light = local_light(to_bytes(parse_hex(local.hex))[None])
-    turn = np.array([p.turn for p in PLACES], np.float32)
-    openness = np.array([p.openness for p in PLACES], np.float32)
-    out = shade(np.repeat(light, len(PLACES), axis=1), turn, openness, lights)
-    return {p.name: measure(c, local.slot) for p, c in zip(PLACES, encode(out).T, strict=True)}
+def _places(locals_: list[Measured], lights: Lights) -> list[dict[str, Measured]]:
+    """Local colours at every place of the chart, all at once."""
+    table = np.array([levels_of(m.hex) for m in locals_])
+    count = len(PLACES)
+    local = np.repeat(local_light(table), count, axis=1)
+    turn = np.tile(np.array([p.turn for p in PLACES], np.float32), len(locals_))
+    openness = np.tile(np.array([p.openness for p in PLACES], np.float32), len(locals_))
+    levels = to_bytes(encode(shade(local, turn, openness, lights))).T
+    slots = tuple(m.slot for m in locals_ for _ in PLACES)
+    found = measured(np.ascontiguousarray(levels), slots)
+    names = [p.name for p in PLACES]
+    return [
+        dict(zip(names, found[i * count : (i + 1) * count], strict=True))
+        for i in range(len(locals_))
+    ]

@@ -75,7 +75,7 @@ def measure(encoded: Floats, slot: str = "given") -> Measured:
     """An encoded colour, (3,), with its measures. It is measured as the file will hold it, in
     8-bit levels."""
     levels = to_bytes(np.asarray(encoded, float))
-    return _measured(levels[None], (slot,))[0]
+    return measured(levels[None], (slot,))[0]
 
 
 def measure_hex(text: str) -> Measured:
@@ -83,7 +83,8 @@ def measure_hex(text: str) -> Measured:
     return measure(parse_hex(text))
 
 
-def _measured(levels: npt.NDArray[np.uint8], slots: tuple[str, ...]) -> list[Measured]:
+def measured(levels: npt.NDArray[np.uint8], slots: tuple[str, ...]) -> list[Measured]:
+    """8-bit colours, (n, 3), with their measures."""
     light = decode(levels / 255)
     values, lch = value(light), polar(oklab(light))
     return [
@@ -126,9 +127,9 @@ def region_colours(scheme: Scheme, colours: dict[str, Colour]) -> dict[str, Regi
         if isinstance(colour, Gradient):
             solids += [part(colour, 1)]
     slots = tuple(s.slot if isinstance(s, Planned) else "given" for s in solids)
-    measured = iter(_measured(solid_levels(scheme, solids), slots)) if solids else iter(())
+    found = iter(measured(solid_levels(scheme, solids), slots)) if solids else iter(())
     return {
-        k: RegionColour(next(measured), next(measured) if isinstance(c, Gradient) else None)
+        k: RegionColour(next(found), next(found) if isinstance(c, Gradient) else None)
         for k, c in colours.items()
     }
 
@@ -143,16 +144,16 @@ def code_table(
         begin, end = codes.spans.get(labels[region_id], (0, 0))
         if end == begin:
             continue
-        first = _levels(colour.first.hex)
+        first = levels_of(colour.first.hex)
         table[begin:end] = first
         if colour.second is not None and end - begin > 1:
             t = np.linspace(0, 1, GRADIENT_STEPS)[:, None]
-            mixed = first * (1 - t) + _levels(colour.second.hex) * t
+            mixed = first * (1 - t) + levels_of(colour.second.hex) * t
             table[begin:end] = (mixed + 0.5).astype(np.uint8)
     return table
 
 
-def _levels(text: str) -> npt.NDArray[np.uint8]:
+def levels_of(text: str) -> npt.NDArray[np.uint8]:
     """The levels, (3,), of a hex that we wrote ourselves."""
     return np.frombuffer(bytes.fromhex(text[1:]), np.uint8)
 

@@ -27,6 +27,10 @@ _LEAST_PX = 12  # a part smaller than this is too small to have a form
 _ROLES = ("ground", "middle ground", "figure", "focus", "line")
 
 
+def idle(share: float) -> None:
+    """Tells nobody."""
+
+
 class Surface(NamedTuple):
     """Regions that are one surface."""
 
@@ -95,7 +99,7 @@ def build(
     labels: Labels,
     regions: Iterable[Region],
     boxes: dict[int, tuple[int, int, int, int]],
-    tick: Tick = lambda share: None,
+    tick: Tick = idle,
 ) -> Forms:
     """The forms of a sketch, (h, w). `boxes` are x, y, width, height of each label in px."""
     most = max(int(labels.max(initial=0)), max((r.label for r in regions), default=0))

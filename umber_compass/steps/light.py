@@ -98,9 +98,12 @@ def reached(turn: Row, wrap: float) -> Row:
     return np.where(turn > w, turn, soft)
 
 
-def illumination(turn: Row, openness: Row, lights: Lights) -> Planar:
-    """The light that arrives, (3, n), at N.L and openness (n,), exposed."""
+def illumination(turn: Row, openness: Row, lights: Lights, unshadowed: Row | None = None) -> Planar:
+    """The light that arrives, (3, n), at N.L and openness (n,), exposed; `unshadowed`, 0-1, is the
+    share of the key that nothing keeps away."""
     lamp = reached(turn, lights.wrap)
+    if unshadowed is not None:
+        lamp *= unshadowed
     if lights.crevice < 1:
         openness = 1 - np.float32(lights.crevice) * (1 - openness)
     out = np.empty((3, len(turn)), np.float32)

@@ -21,7 +21,7 @@ from umber_compass.colour.spaces import (
 )
 from umber_compass.plan.model import Anchor
 from umber_compass.steps.codes import Codes, Packed
-from umber_compass.steps.forms import Tick
+from umber_compass.steps.forms import Tick, idle
 from umber_compass.steps.light import (
     Lights,
     Planar,
@@ -129,7 +129,7 @@ def paint_exact(
     codes: Codes,
     table: Levels,
     lights: Lights,
-    tick: Tick = lambda share: None,
+    tick: Tick = idle,
 ) -> Packed:
     """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing and openness.
     `table` is the flat picture's colours by flat code."""

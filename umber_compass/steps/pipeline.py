@@ -13,7 +13,7 @@ from umber_compass.plan.practices import rules
 from umber_compass.steps import lit as lighting
 from umber_compass.steps.codes import Axes, Codes, Grain, Packed, encode_sketch, paint, shares
 from umber_compass.steps.colouring import RegionColour, code_table, region_colours
-from umber_compass.steps.forms import Tick
+from umber_compass.steps.forms import Tick, idle
 from umber_compass.steps.forms import build as build_forms
 from umber_compass.steps.light import lights_of
 from umber_compass.steps.lit import Arriving, Lit
@@ -62,6 +62,8 @@ class Pipeline:
 
     def take(self, relief: Relief, key: str) -> None:
         """A relief that was built elsewhere, and the key it was built for."""
+        for array in (*relief.forms, *relief.grain, relief.code, relief.normal, relief.openness):
+            array.flags.writeable = False
         self._relief, self._relief_key = relief, key
 
     def _stage(self, name: str, work: Callable[..., T], *needs: object) -> T:
@@ -129,9 +131,7 @@ def form_key(plan: Plan) -> str:
     return repr((regions, _axes(plan.regions, study(plan).colours)))
 
 
-def build_relief(
-    drawing: Drawing, plan: Plan, codes: Codes, tick: Tick = lambda share: None
-) -> Relief:
+def build_relief(drawing: Drawing, plan: Plan, codes: Codes, tick: Tick = idle) -> Relief:
     """The relief of a plan's sketch: slow, once for a sketch and its forms."""
     forms = build_forms(drawing.labels, plan.regions, drawing.box, lambda s: tick(0.6 * s))
     tick(0.6)
@@ -212,7 +212,7 @@ def picture(derived: Derived, out: Packed | None = None) -> Packed:
     return lighting.paint_lit(derived.relief, derived.lit.levels, out)
 
 
-def exact_picture(derived: Derived, tick: Tick = lambda share: None) -> Packed:
+def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:
     """The exact picture of a plan, (h, w), 0x00RRGGBB."""
     if derived.relief is None or derived.lit is None:
         return paint(derived.codes, derived.table)

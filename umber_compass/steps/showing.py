@@ -9,7 +9,7 @@ import numpy as np
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.steps import lit as lighting
 from umber_compass.steps.codes import Packed, paint
-from umber_compass.steps.forms import Tick
+from umber_compass.steps.forms import Tick, idle
 from umber_compass.steps.light import Lights, lights_of
 from umber_compass.steps.pipeline import Derived
 
@@ -24,7 +24,7 @@ class Showing(NamedTuple):
     name: str
     title: str
     says: str
-    part: Callable[[Lights], Lights]
+    part: Callable[[Lights], Lights] | None  # None: no light at all, the flat picture
 
 
 def _lights_off(lights: Lights) -> Lights:
@@ -35,6 +35,7 @@ def _lights_off(lights: Lights) -> Lights:
 SHOWINGS = {
     s.name: s
     for s in (
+        Showing("flat", "Flat", "local colours without light", None),
         Showing("lights-off", "Lights off", "local colours, every lamp off", _lights_off),
         Showing(
             "ambient-only",
@@ -54,20 +55,22 @@ SHOWINGS = {
 
 def shown_in(derived: Derived, name: str) -> Packed:
     """The coded picture, (h, w), in a part of the light; flat where the plan has no light on."""
-    if derived.relief is None or derived.lit is None:
+    part = SHOWINGS[name].part
+    if derived.relief is None or derived.lit is None or part is None:
         return paint(derived.codes, derived.table)
-    lights = SHOWINGS[name].part(derived.lit.lights)
+    lights = part(derived.lit.lights)
     light = lighting.arriving(derived.relief, lights._replace(exposure=1.0)).light
     local = lighting.local_light(derived.table)
     levels = lighting.light_up(derived.relief, local, light, lights.exposure)
     return lighting.paint_lit(derived.relief, levels)
 
 
-def exact_in(derived: Derived, name: str, tick: Tick = lambda share: None) -> Packed:
+def exact_in(derived: Derived, name: str, tick: Tick = idle) -> Packed:
     """The exact picture, (h, w), in a part of the light."""
-    if derived.relief is None or derived.lit is None:
+    part = SHOWINGS[name].part
+    if derived.relief is None or derived.lit is None or part is None:
         return paint(derived.codes, derived.table)
-    lights = SHOWINGS[name].part(derived.lit.lights)
+    lights = part(derived.lit.lights)
     return lighting.paint_exact(derived.relief, derived.codes, derived.table, lights, tick)
 
 

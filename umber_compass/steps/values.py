@@ -53,6 +53,18 @@ def flat_values(table: npt.NDArray[np.uint8]) -> Floats:
     return value(decode(table / 255))
 
 
+def lit_range(values: Values, grain: Grain, label: int) -> tuple[float, float] | None:
+    """Between which values L* nine tenths of a region lie in the picture that is shown; None where
+    it holds no pixel."""
+    at = np.flatnonzero(grain.label == label)
+    order = at[np.argsort(values.by_code[at])]
+    held = np.cumsum(grain.pixels[order])
+    if not held.size or not held[-1]:
+        return None
+    low, high = (order[np.searchsorted(held, held[-1] * share)] for share in (0.05, 0.95))
+    return float(values.by_code[low]), float(values.by_code[high])
+
+
 def moved_values(by_code: Floats, planned: float, by: Floats | float) -> Floats:
     """Where values L* come to when the local colour's planned value moves by some L*: light keeps
     its ratio, so luminance grows by what the planned luminance grows by. Shapes are broadcast."""

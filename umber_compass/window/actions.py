@@ -19,7 +19,7 @@ class ActionSpec(NamedTuple):
 
 SEPARATOR = "-"
 # The steps keep their number when later steps come between them.
-STEP_KEYS = {"sketch": 1, "harmony": 2, "values": 3, "ramps": 7, "handoff": 8}
+STEP_KEYS = {"sketch": 1, "harmony": 2, "values": 3, "light": 6, "ramps": 7, "handoff": 8}
 
 SPECS: tuple[ActionSpec, ...] = (
     ActionSpec("new", "File", "New from sketch …", "Ctrl+N"),
@@ -37,6 +37,7 @@ SPECS: tuple[ActionSpec, ...] = (
     ActionSpec("step-sketch", "Step", "Sketch", "Alt+1"),
     ActionSpec("step-harmony", "Step", "Harmony", "Alt+2"),
     ActionSpec("step-values", "Step", "Values", "Alt+3"),
+    ActionSpec("step-light", "Step", "Light", "Alt+6"),
     ActionSpec("step-ramps", "Step", "Ramps", "Alt+7"),
     ActionSpec("step-handoff", "Step", "Hand-off", "Alt+8"),
     ActionSpec(SEPARATOR, "Step", "", ""),
@@ -55,6 +56,16 @@ SPECS: tuple[ActionSpec, ...] = (
     ActionSpec(SEPARATOR, "View", "", ""),
     ActionSpec("look-before", "View", "Show before the last change (hold B)", "", True),
     ActionSpec("look-opened", "View", "Show as opened (hold O)", "", True),
+    ActionSpec("look-flat", "View", "Show the flat colours (hold F)", "", True),
+    ActionSpec("look-lights-off", "View", "Show with the lights off (hold L)", "", True),
+    ActionSpec("look-ambient-only", "View", "Show the ambient light only (hold A)", "", True),
+    ActionSpec("look-key-only", "View", "Show the key light only (hold K)", "", True),
+    ActionSpec(SEPARATOR, "View", "", ""),
+    ActionSpec("zoom-in", "View", "Zoom in", "Ctrl++"),
+    ActionSpec("zoom-out", "View", "Zoom out", "Ctrl+-"),
+    ActionSpec("zoom-fit", "View", "Fit the picture", "Ctrl+9"),
+    ActionSpec("zoom-one", "View", "One px to one px", "Ctrl+8"),
+    ActionSpec("alone", "View", "The picture alone", "F11", True),
     ActionSpec(SEPARATOR, "View", "", ""),
     ActionSpec("room-gallery", "View", "Gallery room", "", True),
     ActionSpec("room-studio", "View", "Studio room", "", True),

@@ -9,6 +9,7 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication
 
 from umber_compass.demo import plans as demos
+from umber_compass.formats.cache import Cache
 from umber_compass.formats.plan_file import read_thumbnail
 from umber_compass.window import theme
 from umber_compass.window.main_window import MainWindow
@@ -30,7 +31,7 @@ def make_application() -> QApplication:
 
 def start(path: Path | None, demo: bool = False) -> MainWindow:
     """A window that shows a plan's stored thumbnail at once and the plan as soon as it is read."""
-    window = MainWindow()
+    window = MainWindow(cache=Cache())
     if path is not None:
         thumbnail = QImage.fromData(read_thumbnail(path)) if path.suffix == ".umber" else QImage()
         if not thumbnail.isNull():

@@ -8,15 +8,21 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from umber_compass import document
 from umber_compass.document import Document
+from umber_compass.formats.cache import Cache
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.history import History
+from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import Result
-from umber_compass.steps.codes import Codes, Mask, mask_of, paint, paint_region
+from umber_compass.steps.codes import Codes, Mask, Packed, mask_of, paint_region
+from umber_compass.steps.forms import Tick
 from umber_compass.steps.judging import judge, measure_all
-from umber_compass.steps.pipeline import Derived, Pipeline
+from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, form_key, picture
+from umber_compass.steps.relief import Relief
+from umber_compass.steps.showing import shown_in
 from umber_compass.window.arrays import Shown
 from umber_compass.window.worker import Worker, said
+from umber_compass.words import Stopped
 
 _JUDGE_AFTER = 150  # ms of rest before fixes are worked out
 _SEAL_AFTER = 800  # ms after which key steps of one thing are a step of their own
@@ -26,14 +32,17 @@ class Desk(QObject):
     """Document, history and what follows from them."""
 
     opened = Signal()  # another document lies on the desk
-    changed = Signal()  # the plan changed; derived and shown are new
+    painted = Signal()  # the picture is new; what is measured on it follows with `changed`
+    changed = Signal()  # the plan changed; derived, shown and results are new
+    sharpened = Signal()  # the exact picture took the place of the quick one
     judged = Signal()  # results came, perhaps with fixes
     told = Signal(str, bool)  # a line for the artist; whether it is about something refused
     selected = Signal(str)  # a region's id, or empty
 
-    def __init__(self) -> None:
+    def __init__(self, cache: Cache | None = None) -> None:
         super().__init__()
         self.worker = Worker()
+        self.cache = cache
         self.document: Document | None = None
         self.path: Path | None = None
         self.history: History | None = None
@@ -48,6 +57,9 @@ class Desk(QObject):
         self._other: Pipeline | None = None  # for pictures of other plans of the same sketch
         self._masks: dict[int, Mask] = {}
         self._masked: Codes | None = None
+        self._relief_key = ""  # of the relief that is there, or that was asked for
+        self._measuring = _single_shot(self, 0, self._measure)
+        self._sharpening = _single_shot(self, 0, self._sharpen)
         self._judging = _single_shot(self, _JUDGE_AFTER, self._judge)
         self._sealing = _single_shot(self, _SEAL_AFTER, self.seal)
 
@@ -59,12 +71,12 @@ class Desk(QObject):
         self.history = History(laid.plan)
         self.first = laid.plan
         self.saved = laid.plan if path is not None else None
-        self._pipeline, self._other = Pipeline(laid.drawing), Pipeline(laid.drawing)
-        self._masks, self._masked = {}, None
-        self.shown, self.selection = None, ""
+        self._pipeline, self._other = (Pipeline(laid.drawing, builds=False) for _ in range(2))
+        self._masks, self._masked, self._relief_key = {}, None, ""
+        self.derived, self.shown, self.selection = None, None, ""
         self._follow()
         self.opened.emit()
-        self.changed.emit()
+        self._measure()
 
     def open(self, path: Path, keep_path: bool = True) -> None:
         """Read a plan, or bring a picture in, off the GUI thread."""
@@ -76,8 +88,13 @@ class Desk(QObject):
             self.lay(laid, kept)
             self.told.emit("", False)
 
-        read = document.open_plan if is_plan else document.bring_in
-        self.worker.ask("open", lambda: read(path), answer, self._refused)
+        def read(tick: Tick) -> Document:
+            if is_plan:
+                return document.open_plan(path, self.cache)
+            return document.bring_in(path)
+
+        says = self.tr("Reading {name}").format(name=path.name)
+        self.worker.ask("open", read, answer, self._refused, says)
 
     def save(self, path: Path, then: Callable[[], object] | None = None) -> None:
         """Write the plan, off the GUI thread."""
@@ -85,6 +102,7 @@ class Desk(QObject):
             return
         plan = self.history.now
         held = self.document._replace(plan=plan)
+        shown = None if self.shown is None else self.shown.packed.copy()
 
         def answer(_: object) -> None:
             self.saved, self.path = plan, path
@@ -93,7 +111,9 @@ class Desk(QObject):
             if then is not None:
                 then()
 
-        self.worker.ask("save", lambda: document.save(held, path), answer, self._refused)
+        self.worker.ask(
+            "save", lambda tick: document.save(held, path, shown), answer, self._refused
+        )
 
     def hand_off(self, folder: Path, kinds: list[str], force: bool = False) -> None:
         """Write the painting program's files, off the GUI thread."""
@@ -108,7 +128,11 @@ class Desk(QObject):
             )
 
         self.worker.ask(
-            "handoff", lambda: document.hand_off(held, folder, kinds, force), answer, self._refused
+            "handoff",
+            lambda tick: document.hand_off(held, folder, kinds, force, tick),
+            answer,
+            self._refused,
+            self.tr("Writing the files"),
         )
 
     def _refused(self, error: Exception) -> None:
@@ -130,8 +154,12 @@ class Desk(QObject):
             self._sealing.start()
 
     def seal(self) -> None:
-        """End a drag: the next edit is a step of its own."""
-        self.dragging = False
+        """End a drag: the next edit is a step of its own, and the exact picture is asked for."""
+        was_dragging, self.dragging = self.dragging, False
+        if self._measuring.isActive():
+            self._measure()
+        if was_dragging:
+            self._sharpening.start()
         if self.history is not None:
             self.history = self.history.sealed()
 
@@ -157,37 +185,109 @@ class Desk(QObject):
         self.history = history
         if not same:
             self._follow()
-        self.changed.emit()
+        if self.dragging:
+            self._measuring.start()  # once the frame is painted, and only for the newest move
+        else:
+            self._measure()
 
     def _follow(self) -> None:
-        """Derive, repaint and measure the plan that is on now."""
+        """Derive and repaint the plan that is on now."""
         if self.history is None or self._pipeline is None:
             return
         before = self.derived
         self.derived = self._pipeline.derive(self.history.now)
         self._repaint(before, self.derived)
-        self.results = measure_all(self.derived)
-        self._judging.start()
+        self._ask_relief()
+        self.painted.emit()
+        if not self.dragging:
+            self._sharpening.start()
+
+    def _measure(self) -> None:
+        """Measure the picture that is on now; fixes are worked out when the hand rests."""
+        self._measuring.stop()
+        if self.derived is not None:
+            self.results = measure_all(self.derived)
+            self._judging.start()
+            self.changed.emit()
 
     def _repaint(self, before: Derived | None, now: Derived) -> None:
-        """The picture anew; where one flat region changed alone, only that."""
+        """The picture anew: lit from codes, over the one that was shown; or flat, and where one
+        flat region changed alone, only that."""
         moved = _only_change(before, now) if self.shown is not None else None
-        if moved is None or self.shown is None or now.document_label(moved) is None:
-            self.shown = Shown(paint(now.codes, now.table))
+        label = None if moved is None else now.document_label(moved)
+        if label is None or self.shown is None:
+            over = self.shown.packed if self.shown is not None and self.dragging else None
+            self.shown = Shown(picture(now, over))
             return
         if self._masked is not now.codes:
             self._masks, self._masked = {}, now.codes
-        label = now.document_label(moved)
-        assert label is not None
         if label not in self._masks:
             self._masks[label] = mask_of(now.codes, now.drawing.labels, label)
         paint_region(self.shown.packed, now.codes, now.table, self._masks[label], label)
 
+    # --- light ---
+
+    def _ask_relief(self) -> None:
+        """Have the forms built where the plan is lit and they are not there; the flat picture, or
+        the one of the old forms, stays until then."""
+        derived, laid = self.derived, self.document
+        if derived is None or laid is None or not rig_of(derived.plan).on:
+            return
+        key = form_key(derived.plan)
+        if key == self._relief_key:
+            return
+        self._relief_key = key
+        plan, codes = derived.plan, derived.codes
+
+        def work(tick: Tick) -> Relief:
+            return document.relief_of(laid, plan, codes, self.cache, tick)
+
+        def failed(error: Exception) -> None:
+            if not isinstance(error, Stopped):
+                self._refused(error)
+                return
+            line = self.tr("Stopped; the picture stays as it is until the light or a form changes")
+            self.told.emit(line, False)
+
+        says = self.tr("Building forms")
+        self.worker.ask("relief", work, lambda found: self._take_relief(found, key), failed, says)
+
+    def _take_relief(self, relief: Relief, key: str) -> None:
+        if self._pipeline is None or self._other is None or key != self._relief_key:
+            return
+        for pipeline in (self._pipeline, self._other):
+            pipeline.take(relief, key)
+        if self.cache is not None and self.cache.take_damage():
+            self.told.emit(self.tr("A kept copy of the forms was damaged; it was made anew"), False)
+        self._follow()
+        self._measure()
+
+    def light_again(self) -> None:
+        """Ask for forms that were stopped once more."""
+        self._relief_key = ""
+        self._ask_relief()
+
+    def _sharpen(self) -> None:
+        """Have the exact picture made, once nothing is dragged."""
+        derived = self.derived
+        if derived is None or derived.lit is None or self.dragging:
+            return
+
+        def answer(found: Packed) -> None:
+            if derived is self.derived and not self.dragging:
+                self.shown = Shown(found)
+                self.sharpened.emit()
+
+        self.worker.ask("exact", lambda tick: exact_picture(derived, tick), answer, self._refused)
+
+    def showing(self, name: str) -> Shown | None:
+        """The picture in a part of its light."""
+        return None if self.derived is None else Shown(shown_in(self.derived, name))
+
     def picture_of(self, plan: Plan) -> Shown:
         """The picture another plan of this sketch would give."""
         assert self._other is not None
-        derived = self._other.derive(plan)
-        return Shown(paint(derived.codes, derived.table))
+        return Shown(picture(self._other.derive(plan)))
 
     def preview(self, edit: Edit) -> Shown | None:
         """The picture after an edit that is not made."""
@@ -209,7 +309,7 @@ class Desk(QObject):
             return
         derived = self.derived
 
-        def work() -> tuple[Derived, list[Result]]:
+        def work(tick: Tick) -> tuple[Derived, list[Result]]:
             return derived, judge(derived, Pipeline.of(derived))
 
         self.worker.ask("judge", work, self._take_judgement, self._refused)
@@ -221,8 +321,8 @@ class Desk(QObject):
 
     def close(self) -> None:
         """Let nothing outlive the window."""
-        self._judging.stop()
-        self._sealing.stop()
+        for timer in (self._judging, self._sealing, self._measuring, self._sharpening):
+            timer.stop()
         self.worker.close()
 
 
@@ -236,7 +336,7 @@ def _single_shot(parent: QObject, after: int, run: Callable[[], Any]) -> QTimer:
 
 def _only_change(before: Derived | None, now: Derived) -> str | None:
     """The one flat region whose colour changed, if it is the only change to the picture."""
-    if before is None or before.codes is not now.codes:
+    if before is None or before.codes is not now.codes or before.lit or now.lit:
         return None
     moved = [r for r, c in now.colours.items() if before.colours.get(r) != c]
     if len(moved) == 1 and now.colours[moved[0]].second is None:

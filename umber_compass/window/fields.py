@@ -37,3 +37,8 @@ class NumberField(QDoubleSpinBox):
         """Show a number without asking for it."""
         with QSignalBlocker(self):
             self.setValue(number)
+
+
+def signed(number: float) -> str:
+    """A whole number with its sign, and no sign at nought."""
+    return f"{round(number):+d}".replace("-", "−") if round(number) else "0"

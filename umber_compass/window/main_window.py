@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.demo import plans as demos
+from umber_compass.formats.cache import Cache
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks import CHECKS, Fix
 from umber_compass.steps.handoff import by_family
@@ -28,20 +29,29 @@ from umber_compass.window.parts import STEPS, Parts
 from umber_compass.window.regions import Regions
 from umber_compass.window.screen import Screen
 
-_VIEWS_AFTER = 60  # ms between two rounds of views while something is dragged
+# Held down, a letter shows another moment of the plan, or a part of its light.
+LOOKS = {
+    Qt.Key.Key_B: "before",
+    Qt.Key.Key_O: "opened",
+    Qt.Key.Key_F: "flat",
+    Qt.Key.Key_L: "lights-off",
+    Qt.Key.Key_A: "ambient-only",
+    Qt.Key.Key_K: "key-only",
+}
+_VIEWS_AFTER = 100  # ms between two rounds of views while something is dragged
 
 
 class MainWindow(QMainWindow):
     """One plan on the desk and everything round it."""
 
-    def __init__(self, dialogs: Dialogs | None = None) -> None:
+    def __init__(self, dialogs: Dialogs | None = None, cache: Cache | None = None) -> None:
         super().__init__()
         self.setWindowTitle("Umber Compass")
         self.setAcceptDrops(True)
         self.setMinimumSize(1000, 640)
         self.resize(1280, 800)
         self.step, self.hinting = "harmony", False
-        self.desk, self.parts = Desk(), Parts()
+        self.desk, self.parts = Desk(cache), Parts()
         self.setCentralWidget(self.parts)
         self.files = Files(self.desk, self.parts, dialogs or Dialogs())
         self.regions = Regions(self.desk)
@@ -61,6 +71,8 @@ class MainWindow(QMainWindow):
     def _connect(self) -> None:
         desk, screen = self.desk, self.screen_now
         desk.opened.connect(self._on_opened)
+        desk.painted.connect(screen.paint_now)
+        desk.sharpened.connect(screen.show_stage)
         desk.changed.connect(self._on_changed)
         desk.judged.connect(self._show_checks)
         desk.told.connect(screen.tell)
@@ -84,6 +96,13 @@ class MainWindow(QMainWindow):
         parts.stage.pointed.connect(lambda x, y: screen.say_region(screen.region_at(x, y)))
         parts.stage.pressed.connect(lambda x, y: self.desk.select(screen.region_at(x, y)))
         parts.stage.twice.connect(self._edit_at)
+        parts.stage.lamp_moved.connect(lambda _, at: parts.light_bench.move_key(at))
+        parts.stage.began.connect(self._drag_began)
+        parts.stage.ended.connect(self._drag_ended)
+        parts.light_bench.again.connect(self.desk.light_again)
+        parts.stop.clicked.connect(screen.stop)
+        self.desk.worker.slow.connect(screen.say_slow)
+        self.desk.worker.rested.connect(screen.say_rested)
         parts.stage.given.connect(lambda r, x, y: self.regions.give(r, screen.region_at(x, y)))
         parts.tray.chosen.connect(self.desk.select)
         parts.tray.copied.connect(self.regions.copy)
@@ -99,6 +118,8 @@ class MainWindow(QMainWindow):
             self.open_step(rest)
         elif kind == "view":
             self.screen_now.stage_view(self.parts.strip.views()[int(rest) - 1])
+        elif kind == "zoom":
+            self._zoom(rest)
         elif kind == "room":
             self._enter(rest)
         elif kind == "look":
@@ -125,13 +146,31 @@ class MainWindow(QMainWindow):
             "pin": regions.pin_chosen,
             "gradient": regions.gradient_chosen,
             "picture": lambda: self.screen_now.stage_view(""),
+            "alone": lambda: self.set_alone(not self.parts.stage.alone),
         }
 
+    def _zoom(self, how: str) -> None:
+        stage = self.parts.stage
+        {
+            "in": lambda: stage.zoom_by(1.25),
+            "out": lambda: stage.zoom_by(1 / 1.25),
+            "fit": stage.fit,
+            "one": stage.one_to_one,
+        }[how]()
+
+    def set_alone(self, alone: bool) -> None:
+        """The picture alone on the whole window, or all of it again."""
+        self.actions_by_name["alone"].setChecked(alone)
+        self.menuBar().setVisible(not alone)
+        self.parts.set_alone(alone)
+        self._refresh()
+        self.parts.stage.setFocus()
+
     def _look(self, at: str) -> None:
-        """Show another moment of the plan, and say so in the menu."""
+        """Show another moment of the plan or a part of its light, and say so in the menu."""
         self.screen_now.look(at)
-        self.actions_by_name["look-before"].setChecked(at == "before")
-        self.actions_by_name["look-opened"].setChecked(at == "opened")
+        for name in LOOKS.values():
+            self.actions_by_name[f"look-{name}"].setChecked(at == name)
 
     def _on_opened(self) -> None:
         self.hinting, self.files.demo_wanted = self.files.demo_wanted, False
@@ -140,7 +179,8 @@ class MainWindow(QMainWindow):
         self.screen_now.forget()
 
     def _on_changed(self) -> None:
-        self._look("")
+        if self.screen_now.looking:
+            self._look("")
         self._refresh()
         if not self._views_timer.isActive():
             self._views_timer.start()
@@ -157,15 +197,17 @@ class MainWindow(QMainWindow):
 
     def _drag_began(self) -> None:
         self.desk.seal()
-        self.desk.dragging = True
+        self.desk.dragging = self.parts.light_bench.dragging = True
 
     def _drag_ended(self) -> None:
+        self.parts.light_bench.dragging = False
         self.desk.seal()
         self.screen_now.ask_views()
 
     def open_step(self, step: str) -> None:
         """Open a step's bench."""
-        self.step = self.screen_now.step = step
+        self.step = step
+        self.screen_now.enter(step)
         self.parts.practice_button.setChecked(False)
         self.actions_by_name["practice"].setChecked(False)
         self.parts.stack.setCurrentWidget(self.parts.benches[step])
@@ -214,7 +256,8 @@ class MainWindow(QMainWindow):
         derived = self.desk.derived
         if derived is None or self.desk.history is None:
             return
-        self.screen_now.show_stage()
+        if not self.desk.dragging:
+            self.screen_now.show_stage()
         self.screen_now.mark()
         current = self.parts.stack.currentWidget()
         if isinstance(current, Bench):
@@ -279,14 +322,18 @@ class MainWindow(QMainWindow):
         self._refresh()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Hold B or O anywhere but in a field that is typed into."""
+        """Hold a letter anywhere but in a field that is typed into."""
         if event.type() in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease) and isinstance(
             event, QKeyEvent
         ):
-            at = {Qt.Key.Key_B: "before", Qt.Key.Key_O: "opened"}.get(Qt.Key(event.key()))
+            at = LOOKS.get(Qt.Key(event.key()))
             fields = QLineEdit | QAbstractSpinBox
             typing = isinstance(QApplication.focusWidget(), fields) or isinstance(watched, fields)
             plain = event.modifiers() == Qt.KeyboardModifier.NoModifier
+            escape = event.key() == Qt.Key.Key_Escape and event.type() == QEvent.Type.KeyPress
+            if escape and self.parts.stage.alone:
+                self.set_alone(False)
+                return True
             if at and plain and not typing and isinstance(watched, QWidget):
                 if not event.isAutoRepeat() and watched.window() is self:
                     self._look(at if event.type() == QEvent.Type.KeyPress else "")

@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
+    QPushButton,
     QSizePolicy,
     QStackedWidget,
     QToolButton,
@@ -14,6 +15,7 @@ from PySide6.QtWidgets import (
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.handoff import HandoffBench
 from umber_compass.window.benches.harmony import HarmonyBench
+from umber_compass.window.benches.light import LightBench
 from umber_compass.window.benches.practice import PracticeDrawer
 from umber_compass.window.benches.ramps import RampsBench
 from umber_compass.window.benches.sketch import SketchBench
@@ -28,6 +30,7 @@ STEPS = (
     ("sketch", "Sketch"),
     ("harmony", "Harmony"),
     ("values", "Values"),
+    ("light", "Light"),
     ("ramps", "Ramps"),
     ("handoff", "Hand-off"),
 )
@@ -53,11 +56,23 @@ class Parts(QWidget):
         row.addWidget(self._build_right(), 90)
         self.stage.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
 
+    def set_alone(self, alone: bool) -> None:
+        """Hide all but the stage, or show all again."""
+        self.stage.alone = alone
+        for part in (self.route, self.right, self.tray, self.strip, self.head, self.notice):
+            part.setVisible(not alone)
+        row, middle = self.layout(), self.middle
+        assert row is not None
+        row.setContentsMargins(*((0, 0, 0, 0) if alone else (0, 0, 16, 8)))
+        middle.setContentsMargins(0, 0 if alone else 6, 0, 0)
+
     def _build_middle(self) -> QVBoxLayout:
-        middle = QVBoxLayout()
+        middle = self.middle = QVBoxLayout()
         middle.setContentsMargins(0, 6, 0, 0)
         middle.setSpacing(5)
-        head = QHBoxLayout()
+        self.head = QWidget()
+        head = QHBoxLayout(self.head)
+        head.setContentsMargins(0, 0, 0, 0)
         head.setSpacing(12)
         self.plan_title, self.plan_says = QLabel(), QLabel()
         self.plan_title.setObjectName("title")
@@ -69,19 +84,24 @@ class Parts(QWidget):
         head.addWidget(self.plan_title)
         head.addWidget(self.plan_says, 1)
         head.addWidget(self.hint)
-        middle.addLayout(head)
+        middle.addWidget(self.head)
         self.stage, self.tray, self.strip = Stage(), Tray(), ViewStrip()
         middle.addWidget(self.stage, 100)
         middle.addWidget(self.tray)
         middle.addWidget(self.strip)
         self.strip.setFixedHeight(136)
+        below = QHBoxLayout()
         self.notice = QLabel()
         self.notice.setObjectName("quiet")
         self.notice.setMinimumHeight(18)
         self.notice.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.notice.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.notice.setWordWrap(True)
-        middle.addWidget(self.notice)
+        self.stop = QPushButton(self.tr("Stop"))
+        self.stop.setVisible(False)
+        below.addWidget(self.notice, 1)
+        below.addWidget(self.stop)
+        middle.addLayout(below)
         return middle
 
     def _build_right(self) -> QWidget:
@@ -94,10 +114,12 @@ class Parts(QWidget):
         self.sketch_bench, self.harmony_bench = SketchBench(), HarmonyBench()
         self.values_bench, self.ramps_bench = ValuesBench(), RampsBench()
         self.handoff_bench, self.practice_drawer = HandoffBench(), PracticeDrawer()
+        self.light_bench = LightBench()
         self.benches: dict[str, Bench] = {
             "sketch": self.sketch_bench,
             "harmony": self.harmony_bench,
             "values": self.values_bench,
+            "light": self.light_bench,
             "ramps": self.ramps_bench,
             "handoff": self.handoff_bench,
             "practice": self.practice_drawer,

@@ -7,14 +7,20 @@ from PIL import Image
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QImage
 
+from umber_compass.plan.light_edits import rig_of
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.codes import Packed, unpack
+from umber_compass.steps.forms import Tick
+from umber_compass.steps.showing import SHOWINGS, shown_in
+from umber_compass.steps.values import lit_range
 from umber_compass.views import VIEWS
 from umber_compass.window.arrays import Shown, overlay, packed_of
 from umber_compass.window.desk import Desk
-from umber_compass.window.frame.stage import Tag
-from umber_compass.window.marks import anchors
+from umber_compass.window.frame.lamp_marks import LampMark
+from umber_compass.window.frame.tags import Tag
+from umber_compass.window.marks import Anchors, anchors
 from umber_compass.window.parts import Parts
+from umber_compass.window.ways import OF_STEP, USUAL
 from umber_compass.window.worker import said
 
 _VIEW_PX = 320  # width at which the small views are worked out
@@ -30,24 +36,27 @@ class Screen(QObject):
         super().__init__(parts)
         self.desk, self.parts = desk, parts
         self.step, self.staged_view, self.looking = "harmony", "", ""
-        self._anchors: dict[int, tuple[float, float]] = {}
+        self._anchors: Anchors | None = None
         self._hovered = ""
+        self._slow = ""
         self._peeked: Shown | None = None
         self._kept: Shown | None = None  # a view on the stage; its memory must stay
         self._staged: Shown | None = None
         self._view_images: list[Shown] = []
         self._outlined: tuple[str, int] | None = None
         self._outline_image: QImage | None = None
+        self._views_of: dict[str, list[str]] = {}  # by step, where the artist chose others
 
     def forget(self) -> None:
         """Begin with another document: its marks are found on the worker."""
-        self._anchors, self._outlined, self._hovered = {}, None, ""
+        self._anchors, self._outlined, self._hovered = None, None, ""
+        self.parts.stage.fit()
         self.parts.stage.invite("")
         if self.desk.document is not None:
             labels = self.desk.document.drawing.labels
             self.desk.worker.ask(
                 "anchors",
-                lambda: anchors(labels),
+                lambda tick: anchors(labels),
                 self.take_anchors,
                 lambda error: self.tell(said(error), True),
             )
@@ -58,7 +67,24 @@ class Screen(QObject):
         self.parts.notice.setObjectName("strong" if refused else "quiet")
         self.parts.notice.style().polish(self.parts.notice)
 
-    def take_anchors(self, found: dict[int, tuple[float, float]]) -> None:
+    def say_slow(self, kind: str, says: str, share: float) -> None:
+        """What goes on for longer than a moment, how far it is, and a button that stops it."""
+        self._slow = kind
+        done = f" {share:.0%}" if share > 0 else ""
+        self.tell(f"{says} …{done}", False)
+        self.parts.stop.setVisible(True)
+
+    def say_rested(self) -> None:
+        """Nothing slow goes on any more."""
+        self.parts.stop.setVisible(False)
+        if self.parts.notice.text().endswith(("…", "%")):
+            self.tell("", False)
+
+    def stop(self) -> None:
+        """Stop what goes on."""
+        self.desk.worker.stop(self._slow)
+
+    def take_anchors(self, found: Anchors) -> None:
         self._anchors = found
         self.mark()
 
@@ -66,18 +92,33 @@ class Screen(QObject):
         """A picture as the view on the stage sees it."""
         if not self.staged_view:
             return shown.image
+        if self.staged_view in SHOWINGS:
+            self._kept = self.desk.showing(self.staged_view) or shown
+            return self._kept.image
         levels = np.ascontiguousarray(unpack(shown.packed))
         self._kept = Shown(packed_of(VIEWS[self.staged_view].see(_half(levels))))
         return self._kept.image
 
     def show_stage(self) -> None:
-        shown = self.desk.shown
-        if self.looking:
-            shown = self.desk.before() if self.looking == "before" else self.desk.as_opened()
+        shown = self._looked_at() if self.looking else self.desk.shown
         if shown is None:
             return
         self._staged = shown
-        self.parts.stage.show_image(self.seen(shown))
+        plain = self.looking in SHOWINGS
+        height, width = shown.packed.shape
+        self.parts.stage.is_dragged = self.desk.dragging
+        self.parts.stage.show_image(shown.image if plain else self.seen(shown), (width, height))
+
+    def _looked_at(self) -> Shown | None:
+        if self.looking in SHOWINGS:
+            return self.desk.showing(self.looking)
+        return self.desk.before() if self.looking == "before" else self.desk.as_opened()
+
+    def paint_now(self) -> None:
+        """The new picture at once: in a drag nothing else is worth waiting for."""
+        self.show_stage()
+        if self.desk.dragging:
+            self.parts.stage.repaint()
 
     def stage_view(self, view: str) -> None:
         """Put a view on the stage; the same again, or none, brings the picture back."""
@@ -85,8 +126,17 @@ class Screen(QObject):
         self.parts.strip.stage_view(self.staged_view)
         self.staged.emit()
 
+    def enter(self, step: str) -> None:
+        """Show the views of another step."""
+        self._views_of[self.step] = self.parts.strip.views()
+        self.step = step
+        views = self._views_of.get(step, list(OF_STEP.get(step, USUAL)))
+        self.parts.strip.show_views(views)
+        self.parts.strip.stage_view(self.staged_view)
+
     def look(self, at: str) -> None:
-        """Show the plan as it was before the last change, as it was opened, or as it is."""
+        """Show the plan as it was before the last change, as it was opened, in a part of its
+        light, or as it is."""
         self.looking = at
         if self.desk.derived is not None:
             self.show_stage()
@@ -95,11 +145,17 @@ class Screen(QObject):
         """Have the small views worked out, off the GUI thread, from a small copy."""
         if self.desk.shown is None:
             return
-        small = _small(self.desk.shown.packed)
+        quick = self.desk.dragging
+        small = (_thinned if quick else _small)(self.desk.shown.packed)
+        derived = self.desk.derived
         names = self.parts.strip.views()
+        assert derived is not None
 
-        def work() -> list[Packed]:
-            return [packed_of(VIEWS[n].see(small)) for n in names]
+        def work(tick: Tick) -> list[Packed]:
+            return [
+                packed_of(VIEWS[n].see(small) if n in VIEWS else _small(shown_in(derived, n)))
+                for n in names
+            ]
 
         self.desk.worker.ask("views", work, self._take_views, lambda e: self.tell(said(e), True))
 
@@ -113,22 +169,13 @@ class Screen(QObject):
             return ""
         labels = document.drawing.labels
         if self.staged_view == "mirrored":
-            x = labels.shape[1] - 1 - x * self._stage_scale()
-        else:
-            x *= self._stage_scale()
-        y *= self._stage_scale()
+            x = labels.shape[1] - 1 - x
         if self.staged_view == "small" or not (
             0 <= x < labels.shape[1] and 0 <= y < labels.shape[0]
         ):
             return ""
         label = int(labels[int(y), int(x)])
         return next((r.id for r in document.plan.regions if r.label == label), "")
-
-    def _stage_scale(self) -> float:
-        return 2.0 if self.staged_view and self._kept is not None and self._halved() else 1.0
-
-    def _halved(self) -> bool:
-        return self.desk.shown is not None and self.desk.shown.packed.shape[1] > _HALVE_OVER
 
     def say_region(self, region_id: str) -> None:
         derived = self.desk.derived
@@ -138,22 +185,33 @@ class Screen(QObject):
         if region_id:
             self.tell(_in_words(self, derived, region_id), False)
 
+    def _lamps(self) -> list[LampMark]:
+        """The lamps that stand on the stage: on the light bench only."""
+        derived = self.desk.derived
+        if derived is None or self.step != "light" or not rig_of(derived.plan).on:
+            return []
+        key = rig_of(derived.plan).lamps[0]
+        return [LampMark(key.name, "K", key.hex, key.direction, key.on)]
+
     def mark(self) -> None:
         derived, document = self.desk.derived, self.desk.document
+        self.parts.stage.show_lamps(self._lamps())
         if derived is None or document is None or self.staged_view:
             self.parts.stage.mark(None, [])
             return
         tags: list[Tag] = []
         for region in derived.plan.regions:
-            place = self._anchors.get(region.label)
+            place = self._anchors.places.get(region.label) if self._anchors else None
             chosen = region.id == self.desk.selection
             named = self.step == "values" and derived.shares[region.id] > 0.012
             if place is not None and (named or chosen):
                 value = (
                     f" {derived.colours[region.id].mean_value:.0f}" if self.step == "values" else ""
                 )
-                tags.insert(0 if chosen else len(tags), Tag(*place, region.name + value))
-        self.parts.stage.mark(self._outline(), tags)
+                tag = Tag(region.label, *place, region.name + value, chosen)
+                tags.insert(0 if chosen else len(tags), tag)
+        covers = self._anchors.covered if self._anchors is not None else None
+        self.parts.stage.mark(self._outline(), tags, covers)
 
     def _outline(self) -> QImage | None:
         document, chosen = self.desk.document, self.desk.selection
@@ -205,6 +263,12 @@ def _small(packed: Packed) -> np.ndarray[Any, np.dtype[np.uint8]]:
     return np.ascontiguousarray(np.asarray(image.reduce(factor))[..., :3])
 
 
+def _thinned(packed: Packed) -> np.ndarray[Any, np.dtype[np.uint8]]:
+    """Every so many px of a picture, in a moment: good enough while something moves."""
+    factor = max(1, round(packed.shape[1] / _VIEW_PX))
+    return np.ascontiguousarray(unpack(np.ascontiguousarray(packed[::factor, ::factor])))
+
+
 def _in_words(screen: QObject, derived: Any, region_id: str) -> str:
     region = next(r for r in derived.plan.regions if r.id == region_id)
     parts = []
@@ -212,4 +276,7 @@ def _in_words(screen: QObject, derived: Any, region_id: str) -> str:
         hue = screen.tr("no hue") if end.hue is None else f"{end.hue:.0f}° OKLCh"
         parts.append(f"{end.hex}  value {end.value:.0f} L*  chroma {end.chroma:.3f}  hue {hue}")
     share = f"{derived.shares[region_id]:.1%} of the picture"
+    lit = lit_range(derived.values, derived.grain, region.label) if derived.lit else None
+    if lit is not None:
+        share += f"  lit {lit[0]:.0f} to {lit[1]:.0f} L*"
     return f"{region.name}, {region.role}:  " + "  –  ".join(parts) + f"  {share}"

@@ -61,6 +61,7 @@ class Ladder(QWidget):
         self._held: tuple[str, int] | None = None
         self._grip = 0.0
         self._columns: dict[tuple[str, int], float] = {}
+        self._lit: tuple[float, float] | None = None
 
     def sizeHint(self) -> QSize:
         return QSize(480, 400)
@@ -79,6 +80,10 @@ class Ladder(QWidget):
         if selected != self._current[0]:
             self._current = (selected, 0)
         self.update()
+
+    def show_lit(self, lit: tuple[float, float] | None) -> None:
+        """Between which values L* the chosen region lies in the light, or None."""
+        self._lit = lit
 
     def y_of(self, value: float) -> float:
         """Where a value L* stands."""
@@ -119,6 +124,7 @@ class Ladder(QWidget):
         boxes = self.boxes()
         for box, chip in boxes:
             self._paint_chip(painter, box, chip)
+        self._paint_lit(painter)
         if self.hasFocus():
             painter.setPen(QPen(THEME.colour("line"), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -177,6 +183,17 @@ class Ladder(QWidget):
         plate = QRectF(box.right() + 4, box.center().y() - 7, width + 4, 14)
         painter.fillRect(plate, THEME.colour("ground"))
         painter.drawText(QPointF(box.right() + 6, box.center().y() + 4), chip.name)
+
+    def _paint_lit(self, painter: QPainter) -> None:
+        """How far light and shade take the chosen region, as a bracket beside the histogram."""
+        if self._lit is None:
+            return
+        low, high = (self.y_of(v) for v in self._lit)
+        x = _CHIPS - 7.0
+        painter.setPen(QPen(THEME.colour("ink"), 2))
+        painter.drawLine(QPointF(x, high), QPointF(x, low))
+        for y in (low, high):
+            painter.drawLine(QPointF(x, y), QPointF(x + 4, y))
 
     def _hit(self, place: QPointF) -> tuple[Chip | None, str]:
         for box, chip in self.boxes():

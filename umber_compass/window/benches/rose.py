@@ -14,6 +14,7 @@ from PySide6.QtGui import (
     QPainterPath,
     QPaintEvent,
     QPen,
+    QPixmap,
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
@@ -52,14 +53,16 @@ class Rose(QWidget):
         self.setMinimumSize(240, 220)
         self._parts: RoseParts | None = None
         self._held: _Held | None = None
+        self._ring: tuple[object, QPixmap] = (None, QPixmap())
 
     def sizeHint(self) -> QSize:
         return QSize(340, 330)
 
     def show_parts(self, parts: RoseParts) -> None:
         """The rose of a plan."""
-        self._parts = parts
-        self.update()
+        if parts != self._parts:
+            self._parts = parts
+            self.update()
 
     def _radius(self) -> float:
         return min(self.width(), self.height()) / 2 - _MARGIN
@@ -92,6 +95,21 @@ class Rose(QWidget):
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
     def _paint_ring(self, painter: QPainter, parts: RoseParts) -> None:
+        """The ring, kept as a picture: it is costly to paint and seldom another one."""
+        ratio = self.devicePixelRatioF()
+        key = (self.size().toTuple(), ratio, parts.ring, THEME.room.name)
+        if self._ring[0] != key:
+            kept = QPixmap(self.size() * ratio)
+            kept.setDevicePixelRatio(ratio)
+            kept.fill(Qt.GlobalColor.transparent)
+            inner = QPainter(kept)
+            inner.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self._draw_ring(inner, parts)
+            inner.end()
+            self._ring = (key, kept)
+        painter.drawPixmap(0, 0, self._ring[1])
+
+    def _draw_ring(self, painter: QPainter, parts: RoseParts) -> None:
         fill = QConicalGradient(self._middle(), 90)
         count = len(parts.ring)
         for i, colour in enumerate(parts.ring):

@@ -43,6 +43,8 @@ class Shares(QWidget):
 
     def show_rows(self, rows: list[ShareRow]) -> None:
         """The slots, the lead first."""
+        if rows == self._rows:
+            return
         self._rows = rows
         self._current = min(self._current, max(len(rows) - 1, 0))
         self.updateGeometry()

@@ -3,6 +3,7 @@
 from umber_compass.plan.edits import set_rule, study
 from umber_compass.steps.colouring import end_names, set_value
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values import lit_range
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.ladder import Chip, Ladder
 from umber_compass.window.benches.region_bar import RegionBar
@@ -52,6 +53,9 @@ class ValuesBench(Bench):
             {"dark": values.darks, "light": values.lights},
             selected,
         )
+        label = next((r.label for r in derived.plan.regions if r.id == selected), 0)
+        lit = lit_range(values, derived.grain, label) if derived.lit and label else None
+        self.ladder.show_lit(lit)
         shown = [c.value for c in chips]
         self.says.setText(
             self.tr("darkest {low:.0f}, lightest {high:.0f} L*").format(

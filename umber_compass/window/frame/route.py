@@ -27,6 +27,8 @@ class Stop(QAbstractButton):
 
     def say(self, reached: bool, warnings: int) -> None:
         """Whether the step was opened, and how many warnings wait there."""
+        if (reached, warnings) == (self.reached, self.warnings):
+            return
         self.reached, self.warnings = reached, warnings
         note = self.tr("{count} to look at").format(count=warnings) if warnings else ""
         self.setAccessibleDescription(note)

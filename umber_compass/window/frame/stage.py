@@ -1,40 +1,50 @@
-"""The stage: the picture, live, with the step's marks on it."""
+"""The stage: the picture, live, at any zoom, with the step's marks on it."""
 
-from typing import NamedTuple
-
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, QSizeF, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QColor,
     QDragEnterEvent,
     QDropEvent,
+    QFontMetricsF,
     QImage,
+    QKeyEvent,
     QMouseEvent,
+    QNativeGestureEvent,
     QPainter,
     QPaintEvent,
+    QPen,
+    QWheelEvent,
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from umber_compass.steps.lamps import stepped
+from umber_compass.window.frame import lamp_marks, tags
+from umber_compass.window.frame.lamp_marks import LampMark
+from umber_compass.window.frame.sight import STEP, Sight
+from umber_compass.window.frame.tags import Covers, Placed, Tag
 from umber_compass.window.theme import THEME, font
 
 FADE_MS = 200  # well under three changes a second
 SWATCH_MIME = "application/x-umber-swatch"
-
-
-class Tag(NamedTuple):
-    """Words that stand on the picture, at a place in its own px."""
-
-    x: float
-    y: float
-    text: str
+_ARROWS = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, -1),
+    Qt.Key.Key_Down: (0, 1),
+}
 
 
 class Stage(QWidget):
-    """Shows one picture as large as it fits; says what is pointed at."""
+    """Shows one picture; says what is pointed at; lamps on it are dragged, or stepped with the
+    arrow keys by 2 degrees, with Shift by 10."""
 
     pointed = Signal(float, float)  # picture px; -1, -1 when the pointer leaves
     pressed = Signal(float, float)
     twice = Signal(float, float)
     given = Signal(str, float, float)  # a swatch's region id, dropped at a place
+    lamp_moved = Signal(str, object)  # name, unit direction
+    began = Signal()
+    ended = Signal()
+    sight_changed = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -43,11 +53,22 @@ class Stage(QWidget):
         self.setMouseTracking(True)
         self.setAcceptDrops(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.sight = Sight()
+        self.alone = False
         self._image: QImage | None = None
+        self._size = QSizeF(1, 1)  # of the plan's picture, px
+        self._reduced: QImage | None = None
         self._over: QImage | None = None
         self._fading: QImage | None = None
         self._opacity = 0.0
         self._tags: list[Tag] = []
+        self._covers: Covers = lambda plate, label: 0.0
+        self._placed: tuple[object, list[Placed]] = (None, [])
+        self._lamps: list[LampMark] = []
+        self._held_lamp = ""
+        self.is_dragged = False  # something is, here or on a bench: speed is all
+        self._panning: QPointF | None = None
+        self._space = False
         self._empty = ""
         self._clock = QTimer(self)
         self._clock.setInterval(16)
@@ -57,9 +78,14 @@ class Stage(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(632, 474)
 
-    def show_image(self, image: QImage | None) -> None:
-        """Show a picture at once."""
-        self._image, self._fading = image, None
+    # --- what is shown ---
+
+    def show_image(self, image: QImage | None, size: tuple[int, int] | None = None) -> None:
+        """Show a picture at once. `size` is the plan's picture's, width and height in px, where the
+        one shown is smaller."""
+        self._image, self._fading, self._reduced = image, None, None
+        if image is not None:
+            self._size = QSizeF(*size) if size is not None else QSizeF(image.size())
         self._clock.stop()
         self.update()
 
@@ -79,9 +105,17 @@ class Stage(QWidget):
         """Whether a faded picture lies over the plan's."""
         return self._fading is not None
 
-    def mark(self, over: QImage | None, tags: list[Tag]) -> None:
-        """The step's marks: an overlay of the picture's size, and words."""
-        self._over, self._tags = over, tags
+    def mark(self, over: QImage | None, marks: list[Tag], covers: Covers | None = None) -> None:
+        """The step's marks: an overlay of the picture's size, and names."""
+        self._over, self._tags = over, marks
+        self._covers = covers or (lambda plate, label: 0.0)
+        self.update()
+
+    def show_lamps(self, lamps: list[LampMark]) -> None:
+        """The lamps that stand on and round the picture; none on other steps."""
+        self._lamps = lamps
+        # Round the frame there is room for a lamp that stands behind.
+        self.sight.inset = 0.125 if lamps and not self.alone else 0.0
         self.update()
 
     def invite(self, text: str) -> None:
@@ -89,28 +123,63 @@ class Stage(QWidget):
         self._empty = text
         self.update()
 
+    # --- where it lies ---
+
+    def _sizes(self) -> tuple[QSizeF, QSizeF]:
+        return self._size, QSizeF(self.size())
+
     def frame(self) -> QRectF:
         """Where the picture lies on the widget."""
         if self._image is None:
             return QRectF(self.rect())
-        width, height = self._image.width(), self._image.height()
-        scale = min(self.width() / width, self.height() / height)
-        shown = width * scale, height * scale
-        return QRectF(0, 0, *shown)
+        return self.sight.frame(*self._sizes(), self.alone)
 
     def to_picture(self, at: QPointF) -> tuple[float, float]:
         """A place on the widget in picture px."""
         frame = self.frame()
         if self._image is None or not frame.contains(at):
             return -1.0, -1.0
-        scale = self._image.width() / frame.width()
+        scale = self._size.width() / frame.width()
         return (at.x() - frame.x()) * scale, (at.y() - frame.y()) * scale
 
     def from_picture(self, x: float, y: float) -> QPointF:
         """A place in picture px on the widget."""
         frame = self.frame()
-        scale = frame.width() / self._image.width() if self._image is not None else 1.0
+        scale = frame.width() / self._size.width() if self._image is not None else 1.0
         return QPointF(frame.x() + x * scale, frame.y() + y * scale)
+
+    def fit(self) -> None:
+        """The whole picture."""
+        self.sight.fit()
+        self._moved()
+
+    def zoom_by(self, factor: float, at: QPointF | None = None) -> None:
+        """Larger or smaller, round a place or the middle."""
+        if self._image is None:
+            return
+        picture, room = self._sizes()
+        middle = QPointF(room.width() / 2, room.height() / 2)
+        now = self.sight.scale(picture, room)
+        self.sight.zoom_to(now * factor, at or middle, picture, room)
+        self._moved()
+
+    def one_to_one(self) -> None:
+        """Each px of the picture on one px of the screen."""
+        if self._image is not None:
+            picture, room = self._sizes()
+            middle = QPointF(room.width() / 2, room.height() / 2)
+            self.sight.zoom_to(1 / self.devicePixelRatioF(), middle, picture, room)
+            self._moved()
+
+    def _moved(self) -> None:
+        self.sight_changed.emit()
+        self.update()
+
+    def zoom_percent(self) -> float:
+        """Screen px for each px of the picture, in percent."""
+        return self.sight.scale(*self._sizes()) * self.devicePixelRatioF() * 100
+
+    # --- painting ---
 
     def _fade_on(self) -> None:
         self._opacity = min(1.0, self._opacity + 16 / FADE_MS)
@@ -121,55 +190,149 @@ class Stage(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         if self._image is None:
-            self._paint_invitation(painter)
+            painter.setPen(THEME.colour("quiet"))
+            painter.setFont(font(15))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self._empty)
             return
+        frame = self.frame()
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.drawImage(self.frame(), self._image)
+        self._draw(painter, frame, self._small(frame))
         if self._fading is not None:
             painter.setOpacity(self._opacity)
-            painter.drawImage(self.frame(), self._fading)
+            self._draw(painter, frame, self._fading)
             painter.setOpacity(1.0)
         if self._over is not None:
-            painter.drawImage(self.frame(), self._over)
-        self._paint_tags(painter)
+            self._draw(painter, frame, self._over)
+        tags.paint(painter, self._places(frame))
+        lamp_marks.paint(painter, self._lamps, frame, self.hasFocus())
+        if self.hasFocus() and not self.alone:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+            painter.setPen(QPen(THEME.colour("ink"), 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(frame.intersected(QRectF(self.rect())).adjusted(1, 1, -1, -1))
         self.frames += 1
 
-    def _paint_invitation(self, painter: QPainter) -> None:
-        painter.setPen(THEME.colour("quiet"))
-        painter.setFont(font(15))
-        painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self._empty)
+    def _draw(self, painter: QPainter, frame: QRectF, image: QImage) -> None:
+        """Only the part that is seen: a great zoom must not cost more than a small one."""
+        seen = frame.intersected(QRectF(self.rect()))
+        scale = image.width() / frame.width()
+        source = QRectF(
+            (seen.x() - frame.x()) * scale,
+            (seen.y() - frame.y()) * scale,
+            seen.width() * scale,
+            seen.height() * scale,
+        )
+        painter.drawImage(seen, image, source)
 
-    def _paint_tags(self, painter: QPainter) -> None:
-        """Words on dark plates; one that would lie on another is left out."""
-        painter.setFont(font(12))
-        metrics = painter.fontMetrics()
-        taken: list[QRectF] = []
-        for tag in self._tags:
-            at = self.from_picture(tag.x, tag.y)
-            size = metrics.horizontalAdvance(tag.text) + 12, metrics.height() + 4
-            plate = QRectF(at.x() - size[0] / 2, at.y() - size[1] / 2, *size)
-            plate.moveLeft(
-                min(max(plate.left(), self.frame().left()), self.frame().right() - size[0])
-            )
-            if any(plate.adjusted(-3, -3, 3, 3).intersects(t) for t in taken):
-                continue
-            taken.append(plate)
-            painter.fillRect(plate, QColor(24, 24, 24, 230))
-            painter.setPen(QColor("white"))
-            painter.drawText(plate, Qt.AlignmentFlag.AlignCenter, tag.text)
+    def _small(self, frame: QRectF) -> QImage:
+        """The picture, averaged to half its size where fewer than half of its px are shown: joining
+        neighbours alone would make thin things flicker. Not while a lamp or colour is dragged."""
+        assert self._image is not None
+        shown = frame.width() * self.devicePixelRatioF()
+        if shown * 2 >= self._image.width() or self.is_dragged:
+            return self._image
+        if self._reduced is None:
+            half = self._image.size() / 2
+            smooth = Qt.TransformationMode.SmoothTransformation
+            ratio = Qt.AspectRatioMode.IgnoreAspectRatio
+            self._reduced = self._image.scaled(half, ratio, smooth)
+        return self._reduced
+
+    def _places(self, frame: QRectF) -> list[Placed]:
+        """Where the names stand; found anew only where they, or the sight, changed."""
+        metrics = QFontMetricsF(font(12))
+        sizes = [
+            QSizeF(metrics.horizontalAdvance(t.text) + 12, metrics.height() + 4) for t in self._tags
+        ]
+        key = (
+            frame.getRect(),
+            self.size().toTuple(),
+            [(t.label, t.x, t.y, s.width()) for t, s in zip(self._tags, sizes, strict=True)],
+        )
+        if self._placed[0] != key:
+            scale = frame.width() / self._size.width()
+            seen = frame.intersected(QRectF(self.rect()))
+            self._placed = (key, tags.place(self._tags, sizes, frame, scale, seen, self._covers))
+        said = {t.label: t.text for t in self._tags}
+        return [p._replace(text=said[p.label]) for p in self._placed[1]]
+
+    # --- the hand ---
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        self.pointed.emit(*self.to_picture(event.position()))
+        if self._panning is not None:
+            self.sight.pan(event.position() - self._panning, *self._sizes())
+            self._panning = event.position()
+            self._moved()
+        elif self._held_lamp:
+            direction = lamp_marks.direction_from(event.position(), self.frame())
+            self.lamp_moved.emit(self._held_lamp, direction)
+        else:
+            over = lamp_marks.hit(self._lamps, event.position(), self.frame())
+            self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
+            self.pointed.emit(*self.to_picture(event.position()))
 
-    def leaveEvent(self, event: object) -> None:
+    def leaveEvent(self, event: QEvent) -> None:
         self.pointed.emit(-1.0, -1.0)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() == Qt.MouseButton.LeftButton:
-            self.pressed.emit(*self.to_picture(event.position()))
+        middle = event.button() == Qt.MouseButton.MiddleButton
+        if middle or (self._space and event.button() == Qt.MouseButton.LeftButton):
+            self._panning = event.position()
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            lamp = lamp_marks.hit(self._lamps, event.position(), self.frame())
+            if lamp is not None:
+                self._held_lamp = lamp.name
+                self.began.emit()
+            else:
+                self.pressed.emit(*self.to_picture(event.position()))
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._panning is not None:
+            self._panning = None
+            self.unsetCursor()
+        elif self._held_lamp:
+            self._held_lamp = ""
+            self.ended.emit()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        self.twice.emit(*self.to_picture(event.position()))
+        if lamp_marks.hit(self._lamps, event.position(), self.frame()) is None:
+            self.twice.emit(*self.to_picture(event.position()))
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        turns = event.angleDelta().y() / 120
+        if turns:
+            self.zoom_by(STEP**turns, event.position())
+        event.accept()
+
+    def event(self, event: QEvent) -> bool:
+        zoom = Qt.NativeGestureType.ZoomNativeGesture
+        if isinstance(event, QNativeGestureEvent) and event.gestureType() == zoom:
+            self.zoom_by(1 + event.value(), event.position())
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = Qt.Key(event.key())
+        if key == Qt.Key.Key_Space:
+            self._space = True
+        elif key in _ARROWS and self._lamps:
+            far = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 2
+            across, down = _ARROWS[key]
+            lamp = self._lamps[0]
+            moved = stepped(lamp.direction, across * far, down * far)
+            self.lamp_moved.emit(lamp.name, moved)
+        elif key in _ARROWS and self.sight.zoom is not None:
+            across, down = _ARROWS[key]
+            self.sight.pan(QPointF(-40 * across, -40 * down), *self._sizes())
+            self._moved()
+        else:
+            super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Space and not event.isAutoRepeat():
+            self._space = False
+        super().keyReleaseEvent(event)
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasFormat(SWATCH_MIME):

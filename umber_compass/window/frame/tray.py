@@ -55,6 +55,8 @@ class Tray(QWidget):
 
     def show_swatches(self, swatches: list[Swatch], selected: str) -> None:
         """The palette, in order."""
+        if (swatches, selected) == (self._swatches, self._selected):
+            return
         self._swatches, self._selected = swatches, selected
         self.update()
 

@@ -4,8 +4,8 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QContextMenuEvent, QImage, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QMenu, QSizePolicy, QWidget
 
-from umber_compass.views import VIEWS
 from umber_compass.window.theme import THEME, font
+from umber_compass.window.ways import USUAL, WAYS
 
 TILE_PX = 152  # width at scale 1
 _CAPTION = 22
@@ -30,11 +30,11 @@ class Tile(QAbstractButton):
     def set_view(self, view: str) -> None:
         """Which way of seeing the tile shows."""
         self.view, self._image = view, None
-        self.setText(VIEWS[view].title)
-        self.setAccessibleName(self.tr("View: {name}").format(name=VIEWS[view].title))
+        self.setText(WAYS[view].title)
+        self.setAccessibleName(self.tr("View: {name}").format(name=WAYS[view].title))
         self.setToolTip(
             self.tr("{says}; click for the stage, right click for another view").format(
-                says=VIEWS[view].says
+                says=WAYS[view].says
             )
         )
         self.update()
@@ -71,7 +71,7 @@ class Tile(QAbstractButton):
 
     def _menu(self) -> QMenu:
         menu = QMenu(self)
-        for name, spec in VIEWS.items():
+        for name, spec in WAYS.items():
             action = menu.addAction(spec.title)
             action.triggered.connect(lambda _=False, n=name: self.view_wanted.emit(n))
         return menu
@@ -88,7 +88,7 @@ class ViewStrip(QWidget):
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(8)
-        self.tiles = [Tile(v) for v in VIEWS][:4]
+        self.tiles = [Tile(v) for v in USUAL]
         for tile in self.tiles:
             tile.clicked.connect(lambda on, t=tile: self._stage(t, on))
             tile.view_wanted.connect(lambda v, t=tile: self._change(t, v))
@@ -97,6 +97,15 @@ class ViewStrip(QWidget):
     def views(self) -> list[str]:
         """The views shown, left to right."""
         return [t.view for t in self.tiles]
+
+    def show_views(self, views: list[str]) -> None:
+        """Show other views, left to right; those that stay keep their picture."""
+        if views == self.views():
+            return
+        for tile, view in zip(self.tiles, views, strict=True):
+            if tile.view != view:
+                tile.set_view(view)
+        self.wanted.emit()
 
     def show_images(self, images: list[QImage]) -> None:
         """Each tile's picture, left to right."""

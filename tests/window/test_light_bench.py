@@ -1,0 +1,292 @@
+"""The light bench and the stage in full, driven as a hand would."""
+
+import tempfile
+from pathlib import Path
+
+import numpy as np
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from tests import scenes
+from tests.window.driving import DEMO, InWindow, drag, mouse, wait
+from umber_compass.formats.cache import Cache
+from umber_compass.plan.light_edits import rig_of
+from umber_compass.steps.lamps import stand_of
+from umber_compass.window.frame import lamp_marks
+from umber_compass.window.main_window import MainWindow
+
+
+class Light(InWindow):
+    def setUp(self):
+        super().setUp()
+        self.open()
+        self.window.open_step("light")
+        self.settle()
+        self.bench, self.stage = self.parts.light_bench, self.parts.stage
+
+    @property
+    def rig(self):
+        return rig_of(self.desk.history.now)
+
+    def test_the_key_stands_where_the_hand_puts_it_also_behind(self):
+        frame = self.stage.frame()
+        self.assertGreater(frame.left(), 30)
+        start = lamp_marks.at(self.stage._lamps[0], frame)
+        for away, off in ((QPointF(0, 0), 0), (QPointF(frame.width() / 2, 0), 90)):
+            drag(self.stage, [start, frame.center() + away])
+            self.assertAlmostEqual(stand_of(self.rig.lamps[0].direction).off_deg, off, delta=1)
+            start = lamp_marks.at(self.stage._lamps[0], frame)
+        drag(self.stage, [start, frame.center() + QPointF(frame.width() * 0.62, 0)])
+        self.assertLess(self.rig.lamps[0].direction[2], -0.7)
+        self.assertIn("behind", self.bench.says.text())
+        before = self.rig.lamps[0].direction
+        QTest.keyClick(self.stage, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
+        self.assertLess(self.rig.lamps[0].direction[1], before[1])
+
+    def test_rows_fields_and_switches_change_the_lamps(self):
+        row = self.bench.rows["ambient"]
+        bar = row.bar()
+        drag(row, [bar.center(), QPointF(bar.left() + bar.width() * 0.8, bar.center().y())])
+        self.assertAlmostEqual(self.rig.ambient.strength, 160, delta=1)
+        self.assertEqual(len(self.desk.history.past), 1)
+        QTest.keyClick(row, Qt.Key.Key_Right)
+        self.assertAlmostEqual(self.rig.ambient.strength, 161, delta=1)
+        self.bench.lamp_bar.hue.setValue(30)
+        self.assertEqual(self.bench.lamp, "ambient")
+        self.assertGreater(int(self.rig.ambient.hex[1:3], 16), int(self.rig.ambient.hex[5:7], 16))
+        for text, there in (("#88aaff", "#88aaff"), ("nonsense", "#88aaff")):
+            self.bench.lamp_bar.hex.setText(text)
+            self.bench.lamp_bar.hex.editingFinished.emit()
+            self.assertEqual((self.rig.ambient.hex, self.bench.lamp_bar.hex.text()), (there, there))
+        QTest.keyClick(row, Qt.Key.Key_Space)
+        self.assertFalse(self.rig.ambient.on)
+        self.bench._choose("key")
+        for field, number in ((self.bench.lamp_bar.round, 90), (self.bench.lamp_bar.off, 90)):
+            field.setValue(number)
+        np.testing.assert_allclose(self.rig.lamps[0].direction, (1, 0, 0), atol=1e-3)
+        self.bench.lamp_bar.soft.setValue(80)
+        self.assertEqual(self.rig.lamps[0].softness, 0.8)
+        for name in ("terminator", "crevice"):
+            QTest.keyClick(self.bench.rows[name], Qt.Key.Key_Right)
+        self.assertEqual((self.rig.terminator.strength, self.rig.crevice), (15, 56))
+        self.press(self.bench.anchors["lit"])
+        self.assertEqual(self.rig.anchor, "lit")
+
+    def test_off_is_flat_and_on_is_lit_again(self):
+        lit = self.pixel(640, 440)
+        self.press(self.bench.switch)
+        self.assertFalse(self.rig.on)
+        self.assertEqual((self.stage._lamps, self.desk.derived.lit), ([], None))
+        self.assertNotEqual(self.pixel(640, 440), lit)
+        self.press(self.bench.switch)
+        self.assert_exact()
+
+    def test_parts_of_the_light_while_a_key_is_held_and_as_views(self):
+        whole, seen = self.pixel(640, 440), {}
+        for key in (Qt.Key.Key_L, Qt.Key.Key_A, Qt.Key.Key_K, Qt.Key.Key_F):
+            QTest.keyPress(self.stage, key)
+            seen[key] = self.pixel(640, 440)
+            QTest.keyRelease(self.stage, key)
+            self.assertEqual(self.pixel(640, 440), whole)
+        self.assertEqual(len({*seen.values(), whole}), 5)
+        tiles = self.parts.strip.tiles
+        self.assertEqual([t.text() for t in tiles[:2]], ["Lights off", "Ambient only"])
+        tiles[2].click()
+        self.assertEqual(self.window.screen_now.staged_view, "key-only")
+        self.assertNotEqual(self.pixel(640, 440), whole)
+        self.window.run("picture")
+        self.window.open_step("values")
+        self.assertEqual(tiles[0].text(), "Grey")
+
+    def test_the_chart_is_in_the_picture_and_keys_copy_it(self):
+        self.bench.open_tab(1)
+        chart = self.bench.chart
+        chart.setFocus()
+        for key in (Qt.Key.Key_Down, Qt.Key.Key_Right, Qt.Key.Key_Return):
+            QTest.keyClick(chart, key)
+        self.assertEqual(QApplication.clipboard().text(), chart.colour(1, 1).hex)
+        self.assertEqual(self.desk.selection, chart.rows[1].region)
+        self.assertIn(f"Copied {chart.colour(1, 1).hex}", self.parts.notice.text())
+
+    def test_a_form_is_told_and_the_picture_is_built_anew(self):
+        self.desk.select(self.region("crate").id)
+        before = self.desk.derived.relief
+        self.bench.form_bar.form.textActivated.emit("round")
+        self.assertEqual(self.region("crate").form, "round")
+        self.assertIs(self.desk.derived.relief, before)
+        self.assert_exact()
+        self.assertIsNot(self.desk.derived.relief, before)
+        bar = self.bench.form_bar
+        bar.shared.activated.emit(bar.shared.findText("door"))
+        self.assertEqual(self.region("crate").shares_form_with, self.region("door").id)
+        self.press(bar.back)
+        self.assertIsNotNone(self.region("crate").front)
+        self.assert_exact()
+
+    def test_slow_work_is_said_and_can_be_stopped(self):
+        self.desk.worker.slow.emit("relief", "Building forms", 0.4)
+        self.assertEqual(self.parts.notice.text(), "Building forms … 40%")
+        self.assertTrue(self.parts.stop.isVisible())
+        began = []
+
+        def work(tick):
+            began.append(1)
+            for i in range(100_000):
+                tick(i / 100_000)
+                QTest.qSleep(1)
+
+        failed = []
+        self.desk.worker.ask("relief", work, lambda _: None, failed.append, "Building forms")
+        wait(self.desk.worker.slow)
+        self.press(self.parts.stop)
+        while self.desk.worker.busy:
+            wait(self.desk.worker.idle)
+        self.assertEqual(([type(f).__name__ for f in failed], len(began)), (["Stopped"], 1))
+        self.assertFalse(self.parts.stop.isVisible())
+
+
+class Sight(InWindow):
+    def setUp(self):
+        super().setUp()
+        self.open()
+        self.stage = self.parts.stage
+
+    def wheel(self, at, turns):
+        event = QWheelEvent(
+            QPointF(at),
+            self.stage.mapToGlobal(QPointF(at)),
+            QPoint(),
+            QPoint(0, 120 * turns),
+            Qt.MouseButton.NoButton,
+            Qt.KeyboardModifier.NoModifier,
+            Qt.ScrollPhase.NoScrollPhase,
+            False,
+        )
+        QApplication.sendEvent(self.stage, event)
+
+    def test_the_wheel_zooms_round_the_pointer_and_pans_keep_the_picture(self):
+        at = self.stage.from_picture(660, 560)
+        self.wheel(at, 4)
+        self.assertGreater(self.stage.zoom_percent(), 110)
+        np.testing.assert_allclose(self.stage.to_picture(at), (660, 560), atol=1.5)
+        mouse(self.stage, QEvent.Type.MouseButtonPress, at, Qt.MouseButton.MiddleButton)
+        mouse(self.stage, QEvent.Type.MouseMove, at + QPointF(40, 10), Qt.MouseButton.MiddleButton)
+        mouse(
+            self.stage,
+            QEvent.Type.MouseButtonRelease,
+            at + QPointF(40, 10),
+            Qt.MouseButton.MiddleButton,
+        )
+        np.testing.assert_allclose(self.stage.to_picture(at + QPointF(40, 10)), (660, 560), atol=2)
+        self.stage.sight.pan(QPointF(-9000, -9000), *self.stage._sizes())
+        corner = QPointF(self.stage.width() - 1, self.stage.height() - 1)
+        np.testing.assert_allclose(self.stage.to_picture(corner), (1279, 959), atol=3)
+        self.window.run("zoom-one")
+        self.assertAlmostEqual(self.stage.zoom_percent(), 100, delta=0.1)
+        self.window.run("zoom-fit")
+        self.assertEqual(self.stage.frame().topLeft(), QPointF(0, 0))
+        for _ in range(60):
+            self.window.run("zoom-in")
+        self.assertEqual(self.stage.sight.zoom, 16)
+        for _ in range(99):
+            self.window.run("zoom-out")
+        self.assertEqual(self.stage.sight.zoom, 0.05)
+
+    def test_space_drags_and_names_stay_clear_of_what_they_name(self):
+        self.window.run("zoom-one")
+        before = self.stage.to_picture(QPointF(100, 100))
+        QTest.keyPress(self.stage, Qt.Key.Key_Space)
+        drag(self.stage, [QPointF(200, 200), QPointF(170, 180)])
+        QTest.keyRelease(self.stage, Qt.Key.Key_Space)
+        after = self.stage.to_picture(QPointF(100, 100))
+        np.testing.assert_allclose(np.subtract(after, before), (30, 20), atol=1)
+        self.window.run("zoom-fit")
+        self.window.open_step("values")
+        self.settle()
+        anchors = self.window.screen_now._anchors
+        placed = self.stage._places(self.stage.frame())
+        self.assertGreater(len(placed), 12)
+        scale = self.stage.frame().width() / 1280
+        for tag in placed:
+            radius = anchors.places[tag.label][2] * scale
+            if tag.line_to is None:
+                self.assertLess(tag.plate.height() / 2, radius * 1.2)
+            else:
+                self.assertFalse(tag.plate.contains(tag.line_to))
+            others = [p.plate for p in placed if p is not tag]
+            self.assertFalse(any(tag.plate.intersects(o) for o in others))
+
+    def test_the_picture_alone_and_back(self):
+        self.window.run("alone")
+        QApplication.processEvents()
+        self.assertGreater(self.stage.width(), 1200)
+        self.assertFalse(self.parts.route.isVisible())
+        QTest.keyClick(self.stage, Qt.Key.Key_Escape)
+        QApplication.processEvents()
+        self.assertTrue(self.parts.route.isVisible())
+        self.assertLess(self.stage.width(), 700)
+
+
+class Kept(InWindow):
+    def setUp(self):
+        super().setUp()
+        held = tempfile.TemporaryDirectory()
+        self.addCleanup(held.cleanup)
+        self.cache = Cache(Path(held.name))
+        self.desk.cache = self.cache
+
+    def again(self):
+        self.window.close()
+        self.window.deleteLater()
+        self.window = MainWindow(self.answers, self.cache)
+        self.desk, self.parts = self.window.desk, self.window.parts
+        self.window.show()
+
+    def test_forms_are_kept_and_a_damaged_copy_is_made_anew_and_said_once(self):
+        self.open(DEMO)
+        first = self.desk.shown.packed.copy()
+        entries = sorted(self.cache.folder.iterdir())
+        self.assertEqual(len(entries), 2)
+        self.again()
+        self.open(DEMO)
+        np.testing.assert_array_equal(self.desk.shown.packed, first)
+        for path in entries:
+            path.write_bytes(path.read_bytes()[:-40] + b"x" * 40)
+        told = []
+        self.again()
+        self.desk.told.connect(lambda line, refused: told.append(line))
+        self.open(DEMO)
+        np.testing.assert_array_equal(self.desk.shown.packed, first)
+        self.assertEqual(sum("damaged" in line for line in told), 1)
+        self.assertEqual(sorted(self.cache.folder.iterdir()), entries)
+
+    def test_arrays_that_do_not_fit_are_not_taken(self):
+        self.open(DEMO)
+        first = self.desk.shown.packed.copy()
+        for path in self.cache.folder.iterdir():
+            arrays = dict(np.load(path))
+            for name in ("code", "place"):
+                if name in arrays:
+                    arrays[name] = arrays[name] + 10**9
+            np.savez(path, **arrays)
+        self.again()
+        self.open(DEMO)
+        np.testing.assert_array_equal(self.desk.shown.packed, first)
+
+    def test_a_small_and_a_wide_sketch_are_lit(self):
+        for size in ((40, 30), (8000, 60)):
+            sketch = Path(self.cache.folder.parent) / f"{self.cache.folder.name}-{size[0]}.png"
+            self.addCleanup(sketch.unlink)
+            shapes = (
+                ("rectangle", (0, 0, *size), scenes.SEA),
+                ("ellipse", (size[0] * 0.3, 4, size[0] * 0.6, size[1] - 4), scenes.SUN),
+            )
+            sketch.write_bytes(scenes.encoded(scenes.draw(shapes, size, 2)))
+            wait(self.desk.opened, lambda s=sketch: self.desk.open(s))
+            self.window.run("step-light")
+            self.parts.light_bench.switch.setChecked(True)
+            self.settle()
+            self.assertIsNotNone(self.desk.derived.lit)
+            self.assertLessEqual(max(self.desk.shown.packed.shape), 1600)
