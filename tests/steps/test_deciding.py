@@ -214,12 +214,13 @@ class Checks(scenes.InFolder):
         return edits.with_colours(plan, colours)
 
     def test_measured_agrees_with_level_and_best_fix_reaches_its_wish(self):
-        seen = dict.fromkeys(CHECKS, 0)
+        of_light = {n for n, c in CHECKS.items() if c.step == "light"}  # these plans are flat
+        seen = dict.fromkeys(set(CHECKS) - of_light, 0)
         for seed in range(60):
             plan = self.random_plan(seed)
             derived = self.pipeline.derive(plan)
             results = judging.judge(derived, self.pipeline)
-            self.assertEqual({r.check for r in results}, set(CHECKS))
+            self.assertEqual({r.check for r in results}, set(CHECKS) - of_light)
             for result in results:
                 if result.level == "fine" or not result.fixes:
                     continue

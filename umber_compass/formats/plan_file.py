@@ -185,13 +185,3 @@ def _consistent(plan: Plan, subject: str) -> None:
 
 def _damaged(subject: str, why: str) -> Refusal:
     return Refusal(subject, words("is damaged: {why}; open a copy or an earlier save", why=why))
-
-
-def read_thumbnail(path: Path) -> bytes:
-    """Only the thumbnail of a plan file, to be shown while the rest is read; empty if the file is
-    not whole. Says nothing of what is wrong: reading the plan does."""
-    try:
-        with zipfile.ZipFile(path) as archive:
-            return _entry(archive, "thumbnail.png", str(path))
-    except (zipfile.BadZipFile, zlib.error, OSError, KeyError, ValueError, RuntimeError, Refusal):
-        return b""

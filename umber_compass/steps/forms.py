@@ -109,7 +109,7 @@ def build(
     for surface in found:
         kinds[list(surface.labels)], ranks[list(surface.labels)] = surface.kind, surface.rank
     rank = ranks[labels]
-    stands = (kinds != FLAT)[labels]
+    standing = np.where(kinds != FLAT, ranks, 0).astype(np.int32)[labels]
     nx, ny = (np.zeros(labels.shape, np.float16) for _ in range(2))
     openness = np.full(labels.shape, 255, np.uint8)
     for i, surface in enumerate(found):
@@ -122,7 +122,7 @@ def build(
         if surface.kind == ROUND:
             _swell(rank, surface.rank, box, nx, ny)
         if not surface.is_far:
-            _darken(np.where(stands, rank, 0), rank, surface.rank, box, openness)
+            _darken(standing, rank, surface.rank, box, openness)
     return Forms(kinds, nx, ny, openness)
 
 

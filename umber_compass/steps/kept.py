@@ -13,7 +13,7 @@ from umber_compass.steps.relief import Relief
 from umber_compass.steps.sketch import Drawing
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
-VERSION = "1"  # of what is kept; another one is never read
+VERSION = "3"  # of what is kept; another one is never read
 
 
 def drawing_arrays(drawing: Drawing) -> Arrays:
@@ -51,6 +51,8 @@ def relief_of(arrays: Arrays, shape: tuple[int, int]) -> Relief:
     _fit(relief.normal.shape == (3, relief.size) and len(relief.local) == relief.size)
     _fit(_within(grain.touching, relief.size) and len(grain.label) == relief.size)
     _fit(all(_within(a, relief.size) for a in (relief.own, relief.other)))
+    _fit(len(relief.part) == len(relief.place) == len(relief.cover) == len(relief.own))
+    _fit(_within(relief.begin, relief.size) and len(relief.weight) == relief.size)
     _fit(_within(relief.other_place, relief.code.size) and _within(relief.place, relief.code.size))
     _fit(len(grain.pair) == len(grain.touching) and _within(grain.pair, len(grain.pair_px)))
     return relief

@@ -126,12 +126,16 @@ def fitted(out: Planar) -> Planar:
     top = np.maximum(np.maximum(out[0], out[1]), out[2])
     over = np.flatnonzero(top > SHOULDER)
     if len(over):
-        part = out[:, over]
-        lum = _LUMINANCE @ part
+        parts = [np.take(row, over) for row in out]
+        lum = parts[0] * _LUMINANCE[0] + parts[1] * _LUMINANCE[1] + parts[2] * _LUMINANCE[2]
         kept = shouldered(lum)
-        part *= kept / np.maximum(lum, np.float32(1e-6))
-        share = (1 - kept) / np.maximum(part.max(axis=0) - kept, 1e-6)
-        out[:, over] = kept + (part - kept) * np.minimum(share, 1)
+        scale = kept / np.maximum(lum, np.float32(1e-6))
+        room = np.maximum(np.take(top, over) * scale - kept, np.float32(1e-6))
+        share = np.minimum((1 - kept) / room, 1)
+        scale *= share
+        kept *= 1 - share
+        for row, part in zip(out, parts, strict=True):
+            row[over] = part * scale + kept
     return out
 
 

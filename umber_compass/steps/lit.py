@@ -35,12 +35,13 @@ from umber_compass.steps.light import (
 from umber_compass.steps.relief import Relief
 
 Levels = npt.NDArray[np.uint8]
+PackedRow = npt.NDArray[np.uint32]  # (n,), 0x00RRGGBB
 _TILE = 64  # rows shaded at a time: they stay in the cache
 _ROOTS = 4095
 # Encoded level by the square root of linear light, which spreads the darks evenly.
-_LEVEL = np.asarray(
-    encode((np.arange(_ROOTS + 1) / _ROOTS) ** 2) * 255 + 0.5,
-).astype(np.uint8)
+_LEVEL = np.asarray(encode((np.arange(_ROOTS + 1) / _ROOTS) ** 2) * 255 + 0.5).astype(np.uint32)
+_SHIFTED = tuple(_LEVEL << s for s in (16, 8, 0))  # of red, green and blue in a packed colour
+_CHUNK = 65_536  # px looked up at a time: their codes, widened, stay in the cache
 _LINEAR = decode(np.arange(256) / 255).astype(np.float32)
 _HALF = 0.5  # N.L of the halftone
 _ROUNDS = 5  # of the exposure’s solution; it settles in three or four
@@ -57,7 +58,7 @@ class Lit(NamedTuple):
     """A plan's colours in its light."""
 
     lights: Lights  # exposed
-    levels: Levels  # (3, codes), encoded
+    packed: PackedRow  # (codes,), encoded
     rest: dict[str, float]  # L* by region id: what the exposure could not hold
 
 
@@ -69,16 +70,14 @@ def local_light(table: Levels) -> Planar:
 def arriving(relief: Relief, lights: Lights) -> Arriving:
     """The light on every code and, on the mean, on every label's form, at exposure 1."""
     light = illumination(facing(relief.normal, lights.direction), relief.openness, lights)
-    label, pixels = relief.grain.label, relief.grain.pixels
-    begin = np.flatnonzero(np.diff(label, prepend=-1))  # codes stand in the order of labels
-    total = np.add.reduceat(light * pixels.astype(np.float32), begin, axis=1, dtype=float)
+    label = relief.grain.label[relief.begin]
     means = np.zeros((int(label.max(initial=0)) + 1, 3))
-    means[label[begin]] = (total / np.maximum(np.add.reduceat(pixels, begin), 1)).T
+    means[label] = np.add.reduceat(light * relief.weight, relief.begin, axis=1).T
     return Arriving(light, means)
 
 
-def light_up(relief: Relief, local: Planar, light: Planar, exposure: float) -> Levels:
-    """Encoded colours of every code, (3, codes), in the light that arrives on each at exposure 1.
+def light_up(relief: Relief, local: Planar, light: Planar, exposure: float) -> PackedRow:
+    """Encoded colours of every code, (codes,), in the light that arrives on each at exposure 1.
     `local` is by flat code."""
     out = np.empty_like(light)
     exposed = local * np.float32(exposure)
@@ -88,39 +87,49 @@ def light_up(relief: Relief, local: Planar, light: Planar, exposure: float) -> L
     return _encoded(fitted(out))
 
 
-def _encoded(linear: Planar) -> Levels:
-    """Levels of linear light 0-1, by a table over its square root."""
+def _encoded(linear: Planar) -> PackedRow:
+    """Linear light 0-1, (3, n), encoded and packed, by a table over its square root."""
     root = np.sqrt(linear)
     root *= np.float32(_ROOTS)
     root += np.float32(0.5)
-    return _LEVEL[root.astype(np.intp)]
+    place = root.astype(np.intp)
+    packed: PackedRow = np.take(_SHIFTED[0], place[0], mode="clip")
+    for i in (1, 2):
+        packed |= np.take(_SHIFTED[i], place[i], mode="clip")
+    return packed
 
 
-def paint_lit(relief: Relief, levels: Levels, out: Packed | None = None) -> Packed:
-    """The coded picture, (h, w), 0x00RRGGBB, from encoded colours by code (3, codes); into `out`
+def paint_lit(relief: Relief, packed: PackedRow, out: Packed | None = None) -> Packed:
+    """The coded picture, (h, w), 0x00RRGGBB, from encoded colours by code (codes,); into `out`
     where it is given."""
-    wide = levels.astype(np.uint32)
-    packed = wide[0] << 16 | wide[1] << 8 | wide[2]
     picture = np.empty(relief.shape, np.uint32) if out is None else out
-    np.take(packed, relief.code, out=picture.reshape(-1), mode="clip")
-    picture.reshape(-1)[relief.place] = _mixed(levels, relief.own, relief.other, relief.cover)
+    flat, code = picture.reshape(-1), relief.code
+    wide = np.empty(_CHUNK, np.intp)
+    for begin in range(0, len(code), _CHUNK):
+        end = min(begin + _CHUNK, len(code))
+        here = wide[: end - begin]
+        here[:] = code[begin:end]
+        np.take(packed, here, out=flat[begin:end], mode="clip")
+    flat[relief.place] = _mixed_quickly(packed[relief.own], packed[relief.other], relief.part)
     return picture
 
 
-def _mixed(
-    levels: Levels, own: npt.NDArray[np.intp], other: npt.NDArray[np.intp], cover: Row
-) -> npt.NDArray[np.uint32]:
-    """Border pixels mixed on encoded values, packed."""
-    out = np.zeros(len(own), np.uint32)
-    for channel in levels:
-        level = channel.astype(np.float32)
-        top, under = level[own], level[other]
-        top -= under
-        top *= cover
-        top += under
-        top += np.float32(0.5)
-        out <<= 8
-        out |= top.astype(np.uint32)
+def _mixed_quickly(top: PackedRow, under: PackedRow, part: PackedRow) -> PackedRow:
+    """Packed colours mixed on encoded values, red and blue at once; `part` of 256 is the top's."""
+    rest = np.uint32(256) - part
+    red_blue, green = np.uint32(0xFF00FF), np.uint32(0x00FF00)
+    sides = (top & red_blue) * part + (under & red_blue) * rest + np.uint32(0x800080)
+    middle = (top & green) * part + (under & green) * rest + np.uint32(0x008000)
+    return np.asarray((sides >> np.uint32(8)) & red_blue | (middle >> np.uint32(8)) & green)
+
+
+def _mixed(top: PackedRow, under: PackedRow, cover: Row) -> PackedRow:
+    """Packed colours mixed on encoded values; `cover`, 0-1, is the top's."""
+    out = np.zeros(len(top), np.uint32)
+    for shift in (16, 8, 0):
+        over, below = (((c >> shift) & 255).astype(np.float32) for c in (top, under))
+        level = below + (over - below) * cover + np.float32(0.5)
+        out |= level.astype(np.uint32) << np.uint32(shift)
     return out
 
 
@@ -146,16 +155,10 @@ def paint_exact(
         out = shade(local[:, here], facing(normal, lights.direction), openness, lights)
         wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
         picture[rows] = (wide[0] << 16 | wide[1] << 8 | wide[2]).reshape(-1, width)
-    both = np.concatenate([relief.place, relief.other_place])
-    count = np.arange(len(relief.place))
-    levels = _unpacked(picture.reshape(-1)[both])
-    mixed = _mixed(levels, count, count + len(count), relief.cover)
-    picture.reshape(-1)[relief.place] = mixed
+    flat_picture = picture.reshape(-1)
+    own, other = flat_picture[relief.place], flat_picture[relief.other_place]
+    flat_picture[relief.place] = _mixed(own, other, relief.cover)
     return picture
-
-
-def _unpacked(packed: npt.NDArray[np.uint32]) -> Levels:
-    return np.stack([packed >> s & 255 for s in (16, 8, 0)]).astype(np.uint8)
 
 
 def _normals(relief: Relief, rows: slice) -> Planar:
@@ -165,11 +168,11 @@ def _normals(relief: Relief, rows: slice) -> Planar:
     return np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
 
 
-def values_of(levels: Levels) -> Floats:
-    """Value L* of encoded colours (3, codes), shape (codes,)."""
-    lum = np.zeros(levels.shape[1], np.float32)
-    for i in range(3):
-        lum += _LINEAR[levels[i]] * np.float32(LUMINANCE[i])
+def values_of(packed: PackedRow) -> Floats:
+    """Value L* of encoded colours (codes,), shape (codes,)."""
+    lum = np.zeros(len(packed), np.float32)
+    for shift, weight in zip((16, 8, 0), LUMINANCE, strict=True):
+        lum += _LINEAR[(packed >> np.uint32(shift)) & np.uint32(255)] * np.float32(weight)
     return value_of_luminance(lum)
 
 

@@ -185,10 +185,10 @@ def _lit(
         there = np.tile(lighting.anchor_light(rig.anchor, lights), (len(regions), 1))
     held = np.bincount(relief.grain.label, relief.grain.pixels, int(label.max()) + 1)[label]
     exposed, rest = lighting.expose(own, there, held / held.sum(), lights)
-    levels = lighting.light_up(relief, local, light.light, exposed.exposure)
-    levels.flags.writeable = False
+    packed = lighting.light_up(relief, local, light.light, exposed.exposure)
+    packed.flags.writeable = False
     rests = zip(regions, rest.tolist(), strict=True)
-    return Lit(exposed, levels, {r.id: x for r, x in rests})
+    return Lit(exposed, packed, {r.id: x for r, x in rests})
 
 
 def _values(
@@ -201,7 +201,7 @@ def _values(
 ) -> Values:
     if relief is None or lit is None:
         return measure_values(flat_values(table), codes.grain, dark, light)
-    return measure_values(lighting.values_of(lit.levels), relief.grain, dark, light)
+    return measure_values(lighting.values_of(lit.packed), relief.grain, dark, light)
 
 
 def picture(derived: Derived, out: Packed | None = None) -> Packed:
@@ -209,7 +209,7 @@ def picture(derived: Derived, out: Packed | None = None) -> Packed:
     the rig is on, else flat. `out` is painted over where it is given."""
     if derived.relief is None or derived.lit is None:
         return paint(derived.codes, derived.table)
-    return lighting.paint_lit(derived.relief, derived.lit.levels, out)
+    return lighting.paint_lit(derived.relief, derived.lit.packed, out)
 
 
 def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:

@@ -15,12 +15,12 @@ State: TypeAlias = npt.NDArray[np.uint8]  # (h, w): BEHIND, INSIDE or FRONT
 
 BEHIND, INSIDE, FRONT = 0, 1, 2
 SOURCE = 4.0  # a disc of radius r then swells to r x r - d x d, whose root is a half ball
-_COARSEST = 5  # px, the shorter side below which a box is not halved again
+_COARSEST = 10  # px, the shorter side below which a box is not halved again
 _DEEPEST = 7
 # By level, the finest first: coarse sweeps cost little. With this relaxation normals lie within a
 # degree of an exact solution on the shapes that tests/steps/test_light.py holds them to.
-_SWEEPS = (10, 40, 60, 80, 100)
-_RELAX = 1.8
+_SWEEPS = (6, 28, 40, 60, 80)
+_RELAX = 1.85
 
 
 def swelling(state: State) -> Plane:
@@ -39,7 +39,8 @@ def swelling(state: State) -> Plane:
         if level < depth:
             solved = _mirrored(solved, levels[level + 1])
             solved = _carried_up(_carried_up(solved, 0), 1)
-        sweeps = _SWEEPS[min(level, len(_SWEEPS) - 1)]
+        side = min(state.shape) / 2**level  # a narrow box settles in about as many sweeps
+        sweeps = min(_SWEEPS[min(level, len(_SWEEPS) - 1)], 6 + int(1.5 * side))
         solved = _smoothed(solved, levels[level], 4.0**level, sweeps)
     height, width = state.shape
     return solved[margin : margin + height, margin : margin + width]

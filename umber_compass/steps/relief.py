@@ -48,7 +48,7 @@ class Relief(NamedTuple):
 
     shape: tuple[int, int]
     forms: Forms
-    code: Ints  # (h x w,)
+    code: npt.NDArray[np.int32]  # (h x w,)
     local: Ints  # by code: which flat code gives its local colour
     normal: Planar  # (3, codes)
     openness: Row  # (codes,), 0-1
@@ -57,6 +57,9 @@ class Relief(NamedTuple):
     other: Ints
     other_place: Ints  # the pixel of the other region that is mixed in
     cover: npt.NDArray[np.float32]
+    part: npt.NDArray[np.uint32]  # the same, of 256
+    begin: Ints  # the first code of each label that holds pixels; codes stand in their order
+    weight: Row  # (codes,) share of its label's pixels
     grain: Grain
 
     @property
@@ -93,10 +96,11 @@ def encode_relief(
     at = _other_places(labels, borders)
     inward = round(INWARD * labels.shape[1])
     grain = grain_of(code.reshape(labels.shape), labels, label, inward)
+    area = np.bincount(label, grain.pixels)
     return Relief(
         shape=(labels.shape[0], labels.shape[1]),
         forms=forms,
-        code=code,
+        code=code.astype(np.int32),
         local=local,
         normal=normal,
         openness=openness,
@@ -105,6 +109,9 @@ def encode_relief(
         other=code[at],
         other_place=at,
         cover=borders.cover,
+        part=(borders.cover * 256 + 0.5).astype(np.uint32),
+        begin=np.flatnonzero(np.diff(label, prepend=-1)),
+        weight=(grain.pixels / np.maximum(area[label], 1)).astype(np.float32),
         grain=grain,
     )
 
@@ -215,6 +222,8 @@ def _other_places(labels: Labels, borders: Borders) -> Ints:
     found = borders.place.copy()
     open_ = np.ones(len(found), bool)
     for dy, dx in _AROUND:
+        if not open_.any():
+            break
         y = np.clip(row + dy, 0, labels.shape[0] - 1)
         x = np.clip(column + dx, 0, labels.shape[1] - 1)
         hit = open_ & (labels[y, x] == borders.other)

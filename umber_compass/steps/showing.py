@@ -61,8 +61,8 @@ def shown_in(derived: Derived, name: str) -> Packed:
     lights = part(derived.lit.lights)
     light = lighting.arriving(derived.relief, lights._replace(exposure=1.0)).light
     local = lighting.local_light(derived.table)
-    levels = lighting.light_up(derived.relief, local, light, lights.exposure)
-    return lighting.paint_lit(derived.relief, levels)
+    packed = lighting.light_up(derived.relief, local, light, lights.exposure)
+    return lighting.paint_lit(derived.relief, packed)
 
 
 def exact_in(derived: Derived, name: str, tick: Tick = idle) -> Packed:

@@ -1,25 +1,31 @@
-"""The application: fonts and room, the window, and what it is opened with."""
+"""The application: what is shown first, then the window, and what it is opened with.
+
+Only what the first picture needs is imported here; the rest while that is already seen.
+"""
 
 import sys
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer
-from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication
 
-from umber_compass.demo import plans as demos
-from umber_compass.formats.cache import Cache
-from umber_compass.formats.plan_file import read_thumbnail
 from umber_compass.window import theme
-from umber_compass.window.main_window import MainWindow
-from umber_compass.words import Refusal
+from umber_compass.window.opening import Opening
+
+if TYPE_CHECKING:
+    from umber_compass.window.main_window import MainWindow
+
+# Seconds after which the worker must let the window have its turn: a drag must not wait for it.
+_TURN = 0.001
 
 
 def make_application() -> QApplication:
     """The one application, in the gallery room."""
     application = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(application, QApplication)
+    sys.setswitchinterval(_TURN)
     application.setApplicationName("umber-compass")
     application.setApplicationDisplayName("Umber Compass")
     application.setDesktopFileName("umber-compass")
@@ -29,14 +35,22 @@ def make_application() -> QApplication:
     return application
 
 
-def start(path: Path | None, demo: bool = False) -> MainWindow:
-    """A window that shows a plan's stored thumbnail at once and the plan as soon as it is read."""
+def show_opening(path: Path | None) -> Opening:
+    """A plan's stored thumbnail, painted before anything else is made."""
+    opening = Opening(path)
+    opening.show()
+    QApplication.processEvents()
+    return opening
+
+
+def start(path: Path | None, demo: bool = False) -> "MainWindow":
+    """A window that opens a plan as soon as it can."""
+    from umber_compass.formats.cache import Cache
+    from umber_compass.window.main_window import MainWindow
+
     window = MainWindow(cache=Cache())
     if path is not None:
-        thumbnail = QImage.fromData(read_thumbnail(path)) if path.suffix == ".umber" else QImage()
-        if not thumbnail.isNull():
-            window.parts.stage.show_image(thumbnail)
-        QTimer.singleShot(0, lambda: window.files.open_path(path, demo))
+        QTimer.singleShot(0, window, lambda: window.files.open_path(path, demo))
     window.show()
     return window
 
@@ -44,14 +58,21 @@ def start(path: Path | None, demo: bool = False) -> MainWindow:
 def main(given: Sequence[str]) -> int:
     """Open the window on a plan, a demo or nothing."""
     wants_demo = given[:1] == ["demo"]
-    try:
-        name = given[1] if len(given) > 1 else None
-        path = demos.find(name).plan if wants_demo else Path(name) if name else None
-    except Refusal as error:
-        print(f"umber-compass: {error}", file=sys.stderr)
-        return 1
+    name = given[1] if len(given) > 1 else None
+    path = Path(name) if name else None
+    if wants_demo:
+        from umber_compass.demo import plans as demos
+        from umber_compass.words import Refusal
+
+        try:
+            path = demos.find(name).plan
+        except Refusal as error:
+            print(f"umber-compass: {error}", file=sys.stderr)
+            return 1
     application = make_application()
+    opening = show_opening(path)
     window = start(path, wants_demo)
+    QTimer.singleShot(0, opening, opening.close)
     code = application.exec()
-    del window
+    del window, opening
     return code

@@ -24,6 +24,7 @@ from umber_compass.window.arrays import Shown
 from umber_compass.window.worker import Worker, said
 from umber_compass.words import Stopped
 
+_MEASURE_AFTER = 20  # ms between two rounds of numbers and instruments during a drag
 _JUDGE_AFTER = 150  # ms of rest before fixes are worked out
 _SEAL_AFTER = 800  # ms after which key steps of one thing are a step of their own
 
@@ -58,7 +59,7 @@ class Desk(QObject):
         self._masks: dict[int, Mask] = {}
         self._masked: Codes | None = None
         self._relief_key = ""  # of the relief that is there, or that was asked for
-        self._measuring = _single_shot(self, 0, self._measure)
+        self._measuring = _single_shot(self, _MEASURE_AFTER, self._measure)
         self._sharpening = _single_shot(self, 0, self._sharpen)
         self._judging = _single_shot(self, _JUDGE_AFTER, self._judge)
         self._sealing = _single_shot(self, _SEAL_AFTER, self.seal)
@@ -160,6 +161,7 @@ class Desk(QObject):
             self._measure()
         if was_dragging:
             self._sharpening.start()
+            self.changed.emit()  # what was left out during the drag comes back
         if self.history is not None:
             self.history = self.history.sealed()
 
@@ -186,7 +188,9 @@ class Desk(QObject):
         if not same:
             self._follow()
         if self.dragging:
-            self._measuring.start()  # once the frame is painted, and only for the newest move
+            # Once the frame is painted, and not for every move: the picture comes first.
+            if not self._measuring.isActive():
+                self._measuring.start()
         else:
             self._measure()
 

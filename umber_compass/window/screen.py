@@ -203,7 +203,9 @@ class Screen(QObject):
         for region in derived.plan.regions:
             place = self._anchors.places.get(region.label) if self._anchors else None
             chosen = region.id == self.desk.selection
+            # While one is dragged only its own name stays: the rest would be in the way.
             named = self.step == "values" and derived.shares[region.id] > 0.012
+            named = named and not self.desk.dragging
             if place is not None and (named or chosen):
                 value = (
                     f" {derived.colours[region.id].mean_value:.0f}" if self.step == "values" else ""

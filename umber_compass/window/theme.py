@@ -7,8 +7,7 @@ from typing import NamedTuple
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
-from umber_compass.demo.plans import FOLDER
-
+FOLDER = Path(__file__).parent.parent / "demo"  # with the fonts and icons
 FAMILY = "Source Sans 3"
 GRID = 4  # px
 

@@ -1,0 +1,200 @@
+"""The lit picture: drags from codes against the exact path, forms, value map, memory."""
+
+import subprocess
+import sys
+from collections.abc import Iterator
+
+import numpy as np
+
+from bench.rows import Row, cold, times_ms, yardstick_ms
+from bench.scenes import SIZES, demo_at
+from umber_compass.colour.difference import ciede2000
+from umber_compass.colour.spaces import cielab, decode
+from umber_compass.plan.edits import Edit, each_part, study, with_colours
+from umber_compass.plan.light_edits import rig_of, set_key
+from umber_compass.plan.model import Pinned, Plan, Planned
+from umber_compass.steps import codes, forms, lit, poisson, values
+from umber_compass.steps.light import lights_of
+from umber_compass.steps.pipeline import Derived, Pipeline, build_relief, exact_picture, picture
+from umber_compass.steps.sketch import Drawing
+from umber_compass.words import words
+
+_DIRECTIONS = {
+    "upper left": (-0.66, -0.42, 0.62),
+    "low right": (0.9, 0.1, 0.42),
+    "behind": (0.3, 0.5, -0.8),
+}
+_TARGETS = {SIZES[0]: (3.5, 4.5), SIZES[1]: (5.0, 6.5)}  # M, colour drag and lamp drag
+
+
+def rows() -> Iterator[Row]:
+    """Speed at both sizes, quality over lamps and palettes, forms, values, memory."""
+    for size in SIZES:
+        yield from _drags(size)
+    plan, drawing = demo_at(*SIZES[0])
+    pipeline = Pipeline(drawing)
+    yield from _quality(plan, pipeline)
+    yield from _forms(plan, drawing, pipeline.derive(plan))
+    yield from _values(pipeline.derive(plan))
+    yield from _memory()
+
+
+def _median(work: object, count: int = 41) -> float:
+    return float(np.median(times_ms(work, count, cold)))  # type: ignore[arg-type]  # a callable
+
+
+def _drags(size: tuple[int, int]) -> Iterator[Row]:
+    """What a drag must compute: the light, every code's colour, every pixel looked up."""
+    m = yardstick_ms(size[1], size[0])
+    plan, drawing = demo_at(*size)
+    derived = Pipeline(drawing).derive(plan)
+    relief, shown = derived.relief, picture(derived)
+    assert relief is not None and derived.lit is not None
+    local, lights = lit.local_light(derived.table), lights_of(rig_of(plan))
+    light = lit.arriving(relief, lights).light
+    exposure = derived.lit.lights.exposure
+
+    def colour() -> None:
+        lit.paint_lit(relief, lit.light_up(relief, local, light, exposure), shown)
+
+    def lamp() -> None:
+        moved = lit.arriving(relief, lights).light
+        lit.paint_lit(relief, lit.light_up(relief, local, moved, exposure), shown)
+
+    at = f"{size[0]}x{size[1]}"
+    exact = _median(lambda: exact_picture(derived), 7)
+    yield Row(f"M, {at}; codes", f"{m:.2f} ms; {relief.size}", "", None)
+    yield Row(f"exact relit picture, {at}", f"{exact:.0f} ms = {exact / m:.0f} M", "", None)
+    for name, work, most in (
+        ("colour drag", colour, _TARGETS[size][0]),
+        ("lamp drag", lamp, _TARGETS[size][1]),
+    ):
+        took = _median(work)
+        yield Row(
+            f"relit, {name}, {at}",
+            f"{took:.2f} ms = {took / m:.2f} M",
+            f"{most} M",
+            took <= most * m,
+        )
+        if size == SIZES[0]:
+            yield Row(
+                f"{name}: times faster than exact", f"{exact / took:.0f}", "30", exact >= 30 * took
+            )
+
+
+def _all_values(by: float) -> Edit:
+    def moved(solid: Planned | Pinned) -> Planned | Pinned:
+        from msgspec.structs import replace
+
+        if isinstance(solid, Pinned):
+            return solid
+        return replace(solid, value=min(max(solid.value + by, 3), 97))
+
+    def apply(plan: Plan) -> Plan:
+        colours = study(plan).colours
+        return with_colours(plan, {k: each_part(c, moved) for k, c in colours.items()})
+
+    return Edit(words("move every value"), apply)
+
+
+def _quality(plan: Plan, pipeline: Pipeline) -> Iterator[Row]:
+    for palette, by in (("light", 8.0), ("dark", -22.0)):
+        for name, direction in _DIRECTIONS.items():
+            turned = _all_values(by).apply(set_key(words(""), direction=direction).apply(plan))
+            derived = pipeline.derive(turned)
+            lab = [
+                cielab(decode(codes.unpack(p) / 255))
+                for p in (picture(derived), exact_picture(derived))
+            ]
+            off = ciede2000(lab[0], lab[1])
+            mean, high, most = off.mean(), np.percentile(off, 99.9), off.max()
+            yield Row(
+                f"coded against exact, {palette}, {name}",
+                f"{mean:.2f} / {high:.2f} / {most:.2f}",
+                "mean 0.5, p99.9 2.5, max 5",
+                bool(mean <= 0.5 and high <= 2.5 and most <= 5),
+            )
+
+
+def _forms(plan: Plan, drawing: Drawing, derived: Derived) -> Iterator[Row]:
+    exact = _median(lambda: exact_picture(derived), 7)
+    took = _median(lambda: build_relief(drawing, plan, derived.codes), 5)
+    yield Row(
+        "forms and codes of a sketch",
+        f"{took:.0f} ms = {took / exact:.1f} exact relights",
+        "2 exact relights",
+        took <= 2 * exact,
+    )
+    disc = _disc(160)
+    right, down = (n.astype(float) for n in forms._normals(poisson.swelling(disc), disc))
+    inside = (disc == poisson.INSIDE)[1:-1, 1:-1]
+    y, x = np.mgrid[: disc.shape[0] - 2, : disc.shape[1] - 2] - 160.0
+    toward = np.sqrt(np.maximum(1 - right**2 - down**2, 0))
+    true = np.stack([x, y, np.sqrt(np.maximum(150.5**2 - x * x - y * y, 0))]) / 150.5
+    cosine = (np.stack([right, down, toward]) * true).sum(axis=0)
+    off = np.degrees(np.arccos(np.clip(cosine[inside], -1, 1))).mean()
+    yield Row("normals of a ball against its formula", f"{off:.2f}°", "mean 1.5°", bool(off <= 1.5))
+    n = np.stack([right, down, toward])
+    step = np.degrees(np.arccos(np.clip((n[:, :, 1:] * n[:, :, :-1]).sum(axis=0), -1, 1)))
+    both = inside[:, 1:] & inside[:, :-1]
+    high = np.percentile(step[both], 99.9)
+    yield Row("neighbouring normals, p99.9", f"{high:.1f}°", "6°", bool(high <= 6))
+
+
+def _disc(half: int) -> "np.ndarray[tuple[int, int], np.dtype[np.uint8]]":
+    y, x = np.mgrid[: 2 * half + 1, : 2 * half + 1] - half
+    inside: np.ndarray[tuple[int, int], np.dtype[np.uint8]] = (x * x + y * y < 150.5**2).astype(
+        np.uint8
+    )
+    return inside
+
+
+def _values(derived: Derived) -> Iterator[Row]:
+    m = yardstick_ms(SIZES[0][1], SIZES[0][0])
+    assert derived.relief is not None and derived.lit is not None
+    grain, packed = derived.relief.grain, derived.lit.packed
+    took = _median(lambda: values.measure_values(lit.values_of(packed), grain, 20, 80))
+    yield Row(
+        "value map through the codes", f"{took:.2f} ms = {took / m:.2f} M", "6 M", took <= 6 * m
+    )
+
+
+_PEAK = """
+import os, sys
+os.environ["OPENBLAS_NUM_THREADS"] = "1"
+def peak():
+    lines = open("/proc/self/status").read().splitlines()
+    return int(next(x for x in lines if x.startswith("VmHWM")).split()[1]) // 1024
+import numpy as np
+from PIL import Image
+from umber_compass import document
+from umber_compass.demo.plans import DEMOS
+from umber_compass.formats import picture, plan_file
+from umber_compass.steps import sketch
+from umber_compass.steps.pipeline import Pipeline, exact_picture, picture as painted
+begin = peak()
+held = plan_file.read(DEMOS[0].plan)
+size = int(sys.argv[1]), int(sys.argv[2])
+rgb = np.asarray(Image.fromarray(picture.decode(held.sketch, "x").rgb).resize(size))
+rows = (np.arange(size[1]) * held.labels.shape[0] // size[1])[:, None]
+columns = np.arange(size[0]) * held.labels.shape[1] // size[0]
+labels = np.ascontiguousarray(held.labels[rows, columns])
+derived = Pipeline(sketch.draw(rgb, labels)).derive(held.plan)
+painted(derived), exact_picture(derived)
+print(begin, peak())
+"""
+
+
+def _memory() -> Iterator[Row]:
+    """Peak of a fresh process that brings a plan to its exact picture, beside what its imports
+    need."""
+    for size in ((1600, 1200), (640, 480)):
+        done = subprocess.run(
+            [sys.executable, "-c", _PEAK, *map(str, size)],
+            capture_output=True,
+            text=True,
+            check=True,
+        )
+        begin, peak = (int(x) for x in done.stdout.split())
+        name = f"peak memory, plan at {size[0]}x{size[1]}"
+        yield Row(name, f"{peak} MB ({begin} before)", "", None)
