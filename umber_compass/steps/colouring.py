@@ -21,8 +21,17 @@ from umber_compass.colour.spaces import (
     to_hex,
     value,
 )
-from umber_compass.plan.edits import Edit, End, part, set_colour, study, with_colours, with_part
-from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme
+from umber_compass.plan.edits import (
+    Edit,
+    End,
+    each_part,
+    part,
+    set_colour,
+    study,
+    with_colours,
+    with_part,
+)
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.steps.codes import GRADIENT_STEPS, Codes
 from umber_compass.steps.harmony import planned_as, slot_hues
 from umber_compass.words import Words, words
@@ -226,6 +235,27 @@ def _changed(
         return with_colours(plan, {region_id: with_part(colour, end, moved)})
 
     return Edit(name, apply, merge)
+
+
+def shift_values(moved: dict[str, float]) -> Callable[[Plan], Plan]:
+    """A change of plan that moves the planned values of some regions, both ends of a gradient, by
+    some L* each; given colours stay."""
+
+    def shifted(by: float) -> Callable[[Solid], Solid]:
+        def one(solid: Solid) -> Solid:
+            if isinstance(solid, Pinned):
+                return solid
+            return replace(solid, value=min(max(solid.value + by, 0.0), 100.0))
+
+        return one
+
+    def apply(plan: Plan) -> Plan:
+        colours = study(plan).colours
+        return with_colours(
+            plan, {r: each_part(colours[r], shifted(by)) for r, by in moved.items()}
+        )
+
+    return apply
 
 
 def toggle_pin(plan: Plan, region_id: str, name: str) -> Edit:

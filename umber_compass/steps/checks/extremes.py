@@ -1,14 +1,20 @@
 """Extremes are for accents: how much of the picture lies beyond the limits for darks and lights."""
 
+from typing import NamedTuple
+
 import numpy as np
 
-from umber_compass.plan.edits import Edit, part, study, with_colours, with_part
-from umber_compass.plan.model import Plan, Planned
+from umber_compass.plan.edits import Edit, part, study
+from umber_compass.plan.model import Planned
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names
+from umber_compass.steps.colouring import shift_values
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values import moved_values
 from umber_compass.words import words
 
 NAME = "extremes"
+_SCAN = np.arange(-60, 60.01, 0.5)  # L*, the moves that are tried
+_STILL = len(_SCAN) // 2  # no move
 
 
 def _measure(derived: Derived) -> list[Result]:
@@ -40,84 +46,96 @@ def _beyond(derived: Derived) -> dict[str, float]:
     return {r: s for r, s in shares.items() if s > 0}
 
 
+class _Move(NamedTuple):
+    """What bringing one region inside would do: its planned value moved by some L*, and the share
+    of the picture, 0-1, that comes inside."""
+
+    region: str
+    by: float
+    gain: float
+    cost: float
+
+
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The set of regions to bring inside the limits that costs least, as a 0/1 cover; and the same
-    without its largest region, for another choice."""
-    shares = _beyond(derived)
-    plan = derived.plan
-    colours = study(plan).colours
-    movable = [r for r in shares if all(isinstance(part(colours[r], e), Planned) for e in (0, 1))]
-    first = _cover(derived, shares, movable)
-    if not first:
-        return []
-    second = _cover(
-        derived, shares, [r for r in movable if r != max(first, key=shares.__getitem__)]
-    )
-    return [_fix(derived, chosen, i) for i, chosen in enumerate((first, second)) if chosen]
+    without its largest region, for another choice. In a light the exposure shifts with what is
+    moved, so wider covers are offered too; the ranking takes the least that reaches the wish."""
+    moves = [m for m in (_move(derived, r) for r in _beyond(derived)) if m is not None]
+    excess = float(derived.values.extremes) - result.wanted / 100
+    found: list[Fix] = []
+    for wider in (1.0, 1.25, 1.6) if derived.lit is not None else (1.0,):
+        first = _cover(moves, excess * wider)
+        if first:
+            found.append(_fix(derived, first, len(found)))
+    if found:
+        first = _cover(moves, excess)
+        largest = max(first, key=lambda m: m.gain)
+        second = _cover([m for m in moves if m is not largest], excess)
+        if second:
+            found.append(_fix(derived, second, len(found)))
+    elif moves:
+        found.append(_fix(derived, moves, 0))
+    return found
 
 
-def _inside(value: float, derived: Derived) -> float:
-    margin = derived.rules["fix.value"]
+def _move(derived: Derived, region_id: str) -> _Move | None:
+    """The smallest move of a region's value that brings most of it inside; None if its colour is
+    given or no move helps."""
+    colour = study(derived.plan).colours[region_id]
+    if not all(isinstance(part(colour, e), Planned) for e in (0, 1)):
+        return None
+    label = next(r.label for r in derived.plan.regions if r.id == region_id)
+    at = np.flatnonzero(derived.grain.label == label)
     low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
-    return min(max(value, low + margin), high - margin)
+    planned = derived.colours[region_id].mean_value
+    there = moved_values(derived.values.by_code[at], planned, _SCAN[:, None])
+    held = derived.grain.pixels[at] / max(
+        int(derived.grain.pixels[derived.grain.label > 0].sum()), 1
+    )
+    beyond = ((there < low) | (there > high)) @ held
+    gain = beyond[_STILL] - beyond
+    best = float(gain.max())
+    if best <= 1e-6:
+        return None
+    good = np.flatnonzero(gain >= 0.97 * best)
+    least = int(good[np.abs(_SCAN[good]).argmin()])
+    margin = derived.rules["fix.value"]
+    by = float(_SCAN[least] + np.sign(_SCAN[least]) * margin)
+    return _Move(region_id, by, float(gain[least]), derived.shares[region_id] * abs(by))
 
 
-def _cover(derived: Derived, shares: dict[str, float], movable: list[str]) -> list[str]:
-    """The cheapest regions to move, area times value moved; empty if all together are too few."""
+def _cover(moves: list[_Move], excess: float) -> list[_Move]:
+    """The cheapest moves that bring enough inside; empty if all together are too few."""
     from scipy.optimize import (
         Bounds,
         LinearConstraint,
         milp,
     )  # costs 0.5 s, so only where it is used
 
-    excess = float(derived.values.extremes) - derived.rules["extremes.note"] / 100
-    area = np.array([shares[r] for r in movable])
-    if not movable or area.sum() < excess:
+    gain = np.array([m.gain for m in moves])
+    if not moves or gain.sum() < excess:
         return []
-    cost = [
-        shares[r] * max(abs(e.value - _inside(e.value, derived)) for e in derived.colours[r].ends)
-        for r in movable
-    ]
     found = milp(
-        np.array(cost) + 1e-6,
-        constraints=LinearConstraint(area[None], excess, np.inf),
-        integrality=np.ones(len(area), np.intp),
+        np.array([m.cost for m in moves]) + 1e-6,
+        constraints=LinearConstraint(gain[None], excess, np.inf),
+        integrality=np.ones(len(moves), np.intp),
         bounds=Bounds(0, 1),
     )
-    return [r for r, x in zip(movable, found.x, strict=True) if x > 0.5] if found.success else []
+    return [m for m, x in zip(moves, found.x, strict=True) if x > 0.5] if found.success else []
 
 
-def _fix(derived: Derived, chosen: list[str], number: int) -> Fix:
-    name = names(derived)[chosen[0]]
-    ends = derived.colours[chosen[0]].ends
-    wish = _inside(ends[0].value, derived)
+def _fix(derived: Derived, chosen: list[_Move], number: int) -> Fix:
+    first = chosen[0]
     if len(chosen) == 1:
-        up = wish > ends[0].value
         text = words(
-            "Lighten {name} to {v:.0f}" if up else "Darken {name} to {v:.0f}", name=name, v=wish
+            "Lighten {name} to {v:.0f}" if first.by > 0 else "Darken {name} to {v:.0f}",
+            name=names(derived)[first.region],
+            v=derived.colours[first.region].mean_value + first.by,
         )
     else:
         text = words("Bring {count} regions inside", count=len(chosen))
-
-    def apply(plan: Plan) -> Plan:
-        return _moved_inside(plan, chosen, derived)
-
-    return Fix(f"cover-{number}", text, Edit(text, apply))
-
-
-def _moved_inside(plan: Plan, chosen: list[str], derived: Derived) -> Plan:
-    from msgspec.structs import replace
-
-    changed = {}
-    for region_id in chosen:
-        colour = study(plan).colours[region_id]
-        for end in range(len(derived.colours[region_id].ends)):
-            solid = part(colour, end)
-            if isinstance(solid, Planned):
-                moved = replace(solid, value=_inside(solid.value, derived))
-                colour = with_part(colour, end, moved)
-        changed[region_id] = colour
-    return with_colours(plan, changed)
+    moved = {m.region: m.by for m in chosen}
+    return Fix(f"cover-{number}", text, Edit(text, shift_values(moved)))
 
 
 CHECK = CheckSpec(NAME, "values", _measure, _candidates)

@@ -1,13 +1,11 @@
 """A figure must part in value from the ground it stands before, along the border they share."""
 
-from collections.abc import Callable
-
 import numpy as np
-from msgspec.structs import replace
 
-from umber_compass.plan.edits import Edit, each_part, part, study, with_colours
-from umber_compass.plan.model import Pinned, Plan, Planned, Solid
+from umber_compass.plan.edits import Edit, part, study
+from umber_compass.plan.model import Planned
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
+from umber_compass.steps.colouring import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values import moved_values
 from umber_compass.words import Words, words
@@ -101,7 +99,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
             if len(moved) == 2
             else _said(derived, *next(iter(moved.items())))
         )
-        found.append(Fix(kind, text, Edit(text, _shift(moved))))
+        found.append(Fix(kind, text, Edit(text, shift_values(moved))))
     return found
 
 
@@ -135,24 +133,6 @@ def _least_move(derived: Derived, result: Result, one: float, two: float) -> flo
     apart = (np.abs(own_now - other_now) * weight).sum(axis=1) / weight.sum()
     good = np.flatnonzero(apart >= result.wanted + derived.rules["fix.value"])
     return float(_SCAN[good[0]]) if len(good) else None
-
-
-def _shift(moved: dict[str, float]) -> Callable[[Plan], Plan]:
-    def shifted(by: float) -> Callable[[Solid], Solid]:
-        def one(solid: Solid) -> Solid:
-            if isinstance(solid, Pinned):
-                return solid
-            return replace(solid, value=min(max(solid.value + by, 0.0), 100.0))
-
-        return one
-
-    def apply(plan: Plan) -> Plan:
-        colours = study(plan).colours
-        return with_colours(
-            plan, {r: each_part(colours[r], shifted(by)) for r, by in moved.items()}
-        )
-
-    return apply
 
 
 CHECK = CheckSpec(NAME, "values", _measure, _candidates)

@@ -1,5 +1,9 @@
 """A colour that lies outside every arc of the scheme looks stuck on."""
 
+from collections.abc import Callable
+
+from msgspec.structs import replace
+
 from umber_compass.colour.spaces import hue_distance
 from umber_compass.plan.edits import Edit, part, study, with_colours, with_part
 from umber_compass.plan.model import Plan, Planned, Slot
@@ -61,7 +65,7 @@ def _measure(derived: Derived) -> list[Result]:
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
-    """The region turned to the near edge of the nearest arc, less a margin."""
+    """The region turned to the near edge of the nearest arc, less a margin, or deeper."""
     region_id = result.regions[0]
     _, end, slot = _strays(derived)[region_id]
     shown = derived.colours[region_id].ends[end]
@@ -69,15 +73,22 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         return []
     middle = slot_hues(study(derived.plan).scheme)[slot]
     way = float(hue_distance(middle, shown.hue))
-    reach = derived.rules["hue-off-scheme.arc"] + result.wanted - derived.rules["fix.hue"]
-    offset = max(reach, 0.0) * (1 if way > 0 else -1)
-    text = words(
-        "Turn {name} {turn:.0f}°", name=names(derived)[region_id], turn=abs(way) - abs(offset)
-    )
+    edge = derived.rules["hue-off-scheme.arc"] + result.wanted
+    margin = derived.rules["fix.hue"]
+    # Rounding turns pale and dark colours by more than the margin: deeper turns are offered too.
+    found = []
+    for i, within in enumerate((margin, 3 * margin, 8 * margin, edge)):
+        offset = max(edge - within, 0.0) * (1 if way > 0 else -1)
+        text = words(
+            "Turn {name} {turn:.0f}°", name=names(derived)[region_id], turn=abs(way) - abs(offset)
+        )
+        change = _turn(region_id, end, slot, offset)
+        found.append(Fix("turn" if not i else f"turn-{i}", text, Edit(text, change)))
+    return found
 
+
+def _turn(region_id: str, end: int, slot: Slot, offset: float) -> Callable[[Plan], Plan]:
     def apply(plan: Plan) -> Plan:
-        from msgspec.structs import replace
-
         colour = study(plan).colours[region_id]
         solid = part(colour, end)
         if not isinstance(solid, Planned):
@@ -85,7 +96,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         turned = replace(solid, slot=slot, hue_offset_deg=offset)
         return with_colours(plan, {region_id: with_part(colour, end, turned)})
 
-    return [Fix("turn", text, Edit(text, apply))]
+    return apply
 
 
 CHECK = CheckSpec(NAME, "harmony", _measure, _candidates)
