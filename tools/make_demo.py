@@ -50,7 +50,7 @@ ROLES = {
 FORMS = {
     "round": ("tower and sail", "clouds", "rock and iron", "rope"),
     "slope": ("pier", "roof"),
-    "flat": ("wall", "window"),
+    "flat": ("wall", "window", "door", "crate"),
 }
 ONE_SURFACE = {
     "tower bands": "tower and sail",
@@ -67,7 +67,7 @@ RIG = Rig(
     anchor="mean",
 )
 MATERIALS = {"skin": "skin", "window": "glow", "sea": "wet"}
-VALUES = {"apron": 75.0}  # light enough to part from the sea on its shaded side too
+VALUES = {"apron": 77.0}  # light enough to part from the sea on its shaded side too
 LEAD, SPREAD = 216.0, 38.0
 INSIDE = 14.0  # degrees; what strays by a little is brought within the arc
 DOOR = 42.0  # degrees from the lead: one stray left on purpose

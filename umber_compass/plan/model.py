@@ -109,8 +109,8 @@ Anchor: TypeAlias = Literal["lit", "halftone", "mean"]
 class Ambient(Record, frozen=True, kw_only=True):
     """Light from everywhere."""
 
-    hex: Hex = "#9fc4d8"
-    strength: Strength = 55.0
+    hex: Hex = "#b3cfe4"
+    strength: Strength = 65.0
     on: bool = True
 
 
@@ -119,9 +119,9 @@ class Lamp(Record, frozen=True, kw_only=True):
 
     name: Literal["key"] = "key"
     hex: Hex = "#ffd9a0"
-    strength: Strength = 100.0
+    strength: Strength = 90.0
     direction: Direction = (-0.6, -0.5, 0.6244998)
-    softness: Share = 0.35
+    softness: Share = 0.4
     on: bool = True
 
 

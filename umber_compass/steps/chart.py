@@ -18,16 +18,17 @@ class Place(NamedTuple):
 
     name: str
     title: str
+    short: str  # where there is little room
     turn: float
     openness: float
 
 
 PLACES = (
-    Place("lit", "lit", 1.0, 1.0),
-    Place("halftone", "halftone", 0.5, 1.0),
-    Place("terminator", "terminator", 0.0, 1.0),
-    Place("core-shadow", "core shadow", -1.0, 1.0),
-    Place("crevice", "crevice", -1.0, 0.25),
+    Place("lit", "lit", "lit", 1.0, 1.0),
+    Place("halftone", "halftone", "half", 0.5, 1.0),
+    Place("terminator", "terminator", "term.", 0.0, 1.0),
+    Place("core-shadow", "core shadow", "core", -1.0, 1.0),
+    Place("crevice", "crevice", "crev.", -1.0, 0.25),
 )
 
 

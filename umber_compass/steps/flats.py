@@ -42,7 +42,8 @@ def split(rgb: Bytes, clear: npt.NDArray[np.bool_] | None, subject: str) -> Flat
         main = _lossy_main(rgb)
         if main is None:
             raise _not_flat(len(runs.colours), subject)
-        pure = _nearest(rgb, main)
+        pure = _nearest_inside(rgb, main)
+        main = _refined(rgb, pure, main)
     else:
         pure = _labels_of_runs(runs, main, rgb.shape[:2])
         main, pure = _with_thin_colours(rgb, runs, main, pure)
@@ -202,6 +203,33 @@ def _nearest(rgb: Bytes, main: Bytes) -> Labels:
         part = shades[at : at + 4096, None] - main[None].astype(np.float32)
         label[at : at + 4096] = (part * part).sum(axis=2).argmin(axis=1) + 1
     return label[where].reshape(rgb.shape[:2])
+
+
+def _nearest_inside(rgb: Bytes, main: Bytes) -> Labels:
+    """The label of the main colour nearest to each pixel; 0 where that is no plain pixel of it: too
+    far off, or alone, as a mix along a border is that happens to look like some other colour."""
+    label = _nearest(rgb, main)
+    far = np.abs(rgb.astype(np.int16) - main[label - 1].astype(np.int16)).max(axis=2)
+    label[far > _LOSSY_REACH] = 0
+    padded = np.pad(label, 1)
+    alike = np.zeros(label.shape, np.int8)
+    for dy in (0, 1, 2):
+        for dx in (0, 1, 2):
+            alike += padded[dy : dy + label.shape[0], dx : dx + label.shape[1]] == label
+    label[alike < 5] = 0
+    return label
+
+
+def _refined(rgb: Bytes, pure: Labels, main: Bytes) -> Bytes:
+    """Main colours as the middle one of their plain pixels, which loss has scattered round it."""
+    order = np.argsort(pure.reshape(-1), kind="stable")
+    ends = np.cumsum(np.bincount(pure.reshape(-1), minlength=len(main) + 1))
+    pixels, found = rgb.reshape(-1, 3)[order], main.copy()
+    for i in range(len(main)):
+        own = pixels[ends[i] : ends[i + 1]]
+        if len(own):
+            found[i] = np.median(own, axis=0).round()
+    return found
 
 
 def _by_area(labels: Labels, main: Bytes) -> Flats:

@@ -12,7 +12,7 @@ import numpy.typing as npt
 
 from umber_compass.plan.model import Region
 from umber_compass.steps.borders import Labels
-from umber_compass.steps.poisson import BEHIND, FRONT, INSIDE, Plane, is_held, swelling
+from umber_compass.steps.poisson import BEHIND, FRONT, INSIDE, Plane, carried_up, is_held, swelling
 
 Tick: TypeAlias = Callable[[float], None]  # told the share done; raises to stop
 Box: TypeAlias = tuple[slice, slice]
@@ -37,7 +37,7 @@ class Surface(NamedTuple):
     labels: tuple[int, ...]
     kind: int
     rank: int  # a greater one lies in front
-    is_far: bool  # a ground that was not told to be a wall or a floor: nothing darkens it
+    is_far: bool  # behind, and not told to be a wall or a floor: nothing darkens it
 
 
 class Forms(NamedTuple):
@@ -80,7 +80,8 @@ def surfaces(regions: Iterable[Region], area: npt.NDArray[np.intp]) -> list[Surf
     for root, members in groups.items():
         lead = by_id[root]
         kind = kind_of(lead)
-        far = lead.role == "ground" and lead.form not in ("flat", "slope")
+        behind = lead.role in ("ground", "middle ground") and lead.form == "auto"
+        far = behind or (lead.role == "ground" and lead.form == "round")
         rank = max(order[m.label] for m in members)
         found.append(Surface(tuple(m.label for m in members), kind, rank, far))
     return sorted(found, key=lambda s: s.rank)
@@ -226,7 +227,7 @@ def _darken(
     front = standing[rows, columns][::2, ::2] > own
     if not front.any():
         return
-    far = np.asarray(distance_transform_edt(~front), np.float32) * np.float32(2) - 1
-    near = np.repeat(np.repeat(far, 2, axis=0), 2, axis=1)[: seen.shape[0], : seen.shape[1]]
+    far = np.asarray(distance_transform_edt(~front), np.float32) * np.float32(2) - np.float32(0.5)
+    near = carried_up(carried_up(far, 0), 1)[: seen.shape[0], : seen.shape[1]]
     level = np.clip(near * np.float32(255 / reach), 0, 255).astype(np.uint8)
     np.copyto(openness[rows, columns], level, where=seen == own)

@@ -5,6 +5,7 @@ import numpy as np
 from umber_compass.colour.spaces import decode, oklab, parse_hex
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, LEVELS, Fix, Result
+from umber_compass.steps.forms import Tick, idle
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.words import words
 
@@ -24,19 +25,28 @@ def _excess(result: Result) -> float:
     return abs(result.measured - result.wanted) / max(abs(result.wanted), 10.0)
 
 
-def judge(derived: Derived, pipeline: Pipeline) -> list[Result]:
+def judge(derived: Derived, pipeline: Pipeline, tick: Tick = idle) -> list[Result]:
     """Every check's results, with the fixes of notes and warnings, best first."""
-    results = measure_all(derived)
-    return [r if r.level == "fine" else with_fixes(r, results, derived, pipeline) for r in results]
+    results, found = measure_all(derived), []
+    for i, result in enumerate(results):
+        tick(i / len(results))
+        fine = result.level == "fine"
+        found.append(result if fine else with_fixes(result, results, derived, pipeline, tick))
+    return found
 
 
 def with_fixes(
-    result: Result, results: list[Result], derived: Derived, pipeline: Pipeline
+    result: Result,
+    results: list[Result],
+    derived: Derived,
+    pipeline: Pipeline,
+    tick: Tick = idle,
 ) -> Result:
     """A result with its fixes: each measured in full on the plan it would make; those that do not
     reach the wish are left out."""
     scored = []
     for fix in CHECKS[result.check].candidates(derived, result):
+        tick(-1.0)  # no share, but a chance to stop
         after = pipeline.derive(fix.edit.apply(derived.plan))
         then = measure_all(after)
         if _still_bad(result, then):

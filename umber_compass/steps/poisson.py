@@ -38,7 +38,7 @@ def swelling(state: State) -> Plane:
     for level in range(depth, -1, -1):
         if level < depth:
             solved = _mirrored(solved, levels[level + 1])
-            solved = _carried_up(_carried_up(solved, 0), 1)
+            solved = carried_up(carried_up(solved, 0), 1)
         side = min(state.shape) / 2**level  # a narrow box settles in about as many sweeps
         sweeps = min(_SWEEPS[min(level, len(_SWEEPS) - 1)], 6 + int(1.5 * side))
         solved = _smoothed(solved, levels[level], 4.0**level, sweeps)
@@ -80,7 +80,7 @@ def _mirrored(plane: Plane, state: State) -> Plane:
     return np.where(filled, total / np.maximum(count, 1), plane)
 
 
-def _carried_up(plane: Plane, axis: int) -> Plane:
+def carried_up(plane: Plane, axis: int) -> Plane:
     """A plane at twice its size along an axis, joined linearly between the middles of its cells."""
     plane = np.moveaxis(plane, axis, 0)
     before = np.concatenate([plane[:1], plane[:-1]])

@@ -17,7 +17,7 @@ from umber_compass.words import Refusal, words
 
 _GROUND_FRAME = 0.06  # share of the frame's length from which a region is ground
 _GROUND_AREA = 0.15  # share of the picture from which it is ground anyway
-_FIGURE_AREA = 0.06  # share of the picture up to which a region off the frame is a figure
+_FIGURE_AREA = 0.14  # share of the picture up to which a region off the frame is a figure
 
 
 class Drawing(NamedTuple):

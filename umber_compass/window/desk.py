@@ -112,8 +112,9 @@ class Desk(QObject):
             if then is not None:
                 then()
 
+        says = self.tr("Saving {name}").format(name=path.name)
         self.worker.ask(
-            "save", lambda tick: document.save(held, path, shown), answer, self._refused
+            "save", lambda tick: document.save(held, path, shown), answer, self._refused, says
         )
 
     def hand_off(self, folder: Path, kinds: list[str], force: bool = False) -> None:
@@ -314,9 +315,10 @@ class Desk(QObject):
         derived = self.derived
 
         def work(tick: Tick) -> tuple[Derived, list[Result]]:
-            return derived, judge(derived, Pipeline.of(derived))
+            return derived, judge(derived, Pipeline.of(derived), tick)
 
-        self.worker.ask("judge", work, self._take_judgement, self._refused)
+        says = self.tr("Working out fixes")
+        self.worker.ask("judge", work, self._take_judgement, self._refused, says)
 
     def _take_judgement(self, answer: tuple[Derived, list[Result]]) -> None:
         if answer[0] is self.derived:

@@ -11,9 +11,11 @@ from umber_compass.plan.light_edits import rig_of
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.codes import Packed, unpack
 from umber_compass.steps.forms import Tick
+from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.showing import SHOWINGS, shown_in
 from umber_compass.steps.values import lit_range
 from umber_compass.views import VIEWS
+from umber_compass.views.spec import Picture
 from umber_compass.window.arrays import Shown, overlay, packed_of
 from umber_compass.window.desk import Desk
 from umber_compass.window.frame.lamp_marks import LampMark
@@ -72,7 +74,7 @@ class Screen(QObject):
         self._slow = kind
         done = f" {share:.0%}" if share > 0 else ""
         self.tell(f"{says} …{done}", False)
-        self.parts.stop.setVisible(True)
+        self.parts.stop.setVisible(kind != "save")  # a file is written whole or not at all
 
     def say_rested(self) -> None:
         """Nothing slow goes on any more."""
@@ -137,6 +139,10 @@ class Screen(QObject):
     def look(self, at: str) -> None:
         """Show the plan as it was before the last change, as it was opened, in a part of its
         light, or as it is."""
+        lit = self.desk.derived is not None and self.desk.derived.lit is not None
+        if at in SHOWINGS and at != "flat" and not lit:
+            self.tell(self.tr("The light is off; switch it on at the light bench"), False)
+            return
         self.looking = at
         if self.desk.derived is not None:
             self.show_stage()
@@ -151,17 +157,15 @@ class Screen(QObject):
         names = self.parts.strip.views()
         assert derived is not None
 
-        def work(tick: Tick) -> list[Packed]:
-            return [
-                packed_of(VIEWS[n].see(small) if n in VIEWS else _small(shown_in(derived, n)))
-                for n in names
-            ]
+        def work(tick: Tick) -> list[Packed | None]:
+            return [_seen(n, small, derived) for n in names]
 
         self.desk.worker.ask("views", work, self._take_views, lambda e: self.tell(said(e), True))
 
-    def _take_views(self, pictures: list[Packed]) -> None:
-        self._view_images = [Shown(p) for p in pictures]
-        self.parts.strip.show_images([s.image for s in self._view_images])
+    def _take_views(self, pictures: list[Packed | None]) -> None:
+        kept = [None if p is None else Shown(p) for p in pictures]
+        self._view_images = [s for s in kept if s is not None]
+        self.parts.strip.show_images([None if s is None else s.image for s in kept])
 
     def region_at(self, x: float, y: float) -> str:
         document = self.desk.document
@@ -251,13 +255,22 @@ class Screen(QObject):
         )
 
 
-def _half(levels: np.ndarray[Any, np.dtype[np.uint8]]) -> np.ndarray[Any, np.dtype[np.uint8]]:
+def _seen(name: str, small: Picture, derived: Derived) -> Packed | None:
+    """A small picture seen one way; None for a part of a light that is off."""
+    if name in VIEWS:
+        return packed_of(VIEWS[name].see(small))
+    if derived.lit is None and name != "flat":
+        return None
+    return packed_of(_small(shown_in(derived, name)))
+
+
+def _half(levels: Picture) -> Picture:
     if levels.shape[1] <= _HALVE_OVER:
         return levels
     return np.asarray(Image.fromarray(levels).reduce(2))
 
 
-def _small(packed: Packed) -> np.ndarray[Any, np.dtype[np.uint8]]:
+def _small(packed: Packed) -> Picture:
     """A copy of a picture at about the width of the small views."""
     height, width = packed.shape
     image = Image.frombuffer("RGBX", (width, height), packed, "raw", "BGRX", 0, 1)
@@ -265,7 +278,7 @@ def _small(packed: Packed) -> np.ndarray[Any, np.dtype[np.uint8]]:
     return np.ascontiguousarray(np.asarray(image.reduce(factor))[..., :3])
 
 
-def _thinned(packed: Packed) -> np.ndarray[Any, np.dtype[np.uint8]]:
+def _thinned(packed: Packed) -> Picture:
     """Every so many px of a picture, in a moment: good enough while something moves."""
     factor = max(1, round(packed.shape[1] / _VIEW_PX))
     return np.ascontiguousarray(unpack(np.ascontiguousarray(packed[::factor, ::factor])))

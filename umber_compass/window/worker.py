@@ -24,7 +24,7 @@ class _Request(NamedTuple):
 
 class Worker(QObject):
     """Runs plain functions off the GUI thread. Each is given a function to tell the share it has
-    done; that one raises where the work is no longer wanted."""
+    done, or -1 for none; that one raises where the work is no longer wanted."""
 
     _finished = Signal(str, int, object, object)
     _ticked = Signal(str, int, float)
@@ -88,7 +88,7 @@ class Worker(QObject):
             nonlocal last
             if not self._is_wanted(kind, ticket):
                 raise Stopped
-            if time.monotonic() - last > _TICK_EVERY:
+            if share >= 0 and time.monotonic() - last > _TICK_EVERY:
                 last = time.monotonic()
                 self._ticked.emit(kind, ticket, share)
 

@@ -53,9 +53,11 @@ class Chart(QWidget):
         painter = QPainter(self)
         painter.setFont(font(11))
         painter.setPen(THEME.colour("quiet"))
-        titles = [self.tr("local"), *(p.title.split()[0] for p in PLACES)]
-        for i, title in enumerate(titles):
-            painter.drawText(self.box(0, i).topLeft() + QPointF(0, -7), title)
+        titles = [(self.tr("local"), self.tr("local")), *((p.title, p.short) for p in PLACES)]
+        for i, (title, short) in enumerate(titles):
+            room = self.box(0, i).width() - 4
+            fits = painter.fontMetrics().horizontalAdvance(title) <= room
+            painter.drawText(self.box(0, i).topLeft() + QPointF(0, -7), title if fits else short)
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         painter.drawText(
             QRectF(self.width() - _REST, 0, _REST - 2, _HEAD - 4), right, self.tr("rest L*")

@@ -91,12 +91,13 @@ class LightBench(Bench):
         column.addWidget(self.lamp_bar)
         column.addSpacing(6)
         self.volumes = Volumes()
-        column.addWidget(self.volumes, 1)
+        column.addWidget(self.volumes, 100)
         column.addSpacing(6)
         column.addLayout(self._build_anchors())
         column.addSpacing(4)
         self.form_bar = FormBar()
         column.addWidget(self.form_bar)
+        column.addStretch(1)
         return page
 
     def _build_anchors(self) -> QHBoxLayout:

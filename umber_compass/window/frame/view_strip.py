@@ -21,7 +21,7 @@ class Tile(QAbstractButton):
         self.setCheckable(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self._image: QImage | None = None
-        self.view = ""
+        self.view, self.waits = "", True
         self.set_view(view)
 
     def sizeHint(self) -> QSize:
@@ -29,7 +29,7 @@ class Tile(QAbstractButton):
 
     def set_view(self, view: str) -> None:
         """Which way of seeing the tile shows."""
-        self.view, self._image = view, None
+        self.view, self._image, self.waits = view, None, True
         self.setText(WAYS[view].title)
         self.setAccessibleName(self.tr("View: {name}").format(name=WAYS[view].title))
         self.setToolTip(
@@ -39,9 +39,9 @@ class Tile(QAbstractButton):
         )
         self.update()
 
-    def show_image(self, image: QImage) -> None:
-        """The picture seen this way."""
-        self._image = image
+    def show_image(self, image: QImage | None) -> None:
+        """The picture seen this way, or None where there is nothing to see."""
+        self._image, self.waits = image, False
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -53,12 +53,16 @@ class Tile(QAbstractButton):
             ratio = min(self.width() / self._image.width(), height / self._image.height())
             box = QRectF(0, 0, self._image.width() * ratio, self._image.height() * ratio)
             painter.drawImage(box, self._image)
+        else:
+            box.setHeight(height - 8)
+            painter.fillRect(box, THEME.colour("well"))
         if self.isChecked() or self.hasFocus():
             painter.setPen(QPen(THEME.colour("ink"), 3 if self.isChecked() else 2))
             painter.drawRect(box.adjusted(1, 1, -1, -1))
         painter.setPen(THEME.colour("ink"))
         painter.setFont(font(12, self.isChecked()))
-        painter.drawText(QRectF(0, box.bottom() + 3, self.width(), 18), self.text())
+        said = self.text() if self._image is not None or self.waits else self.tr("light is off")
+        painter.drawText(QRectF(0, box.bottom() + 3, self.width(), 18), said)
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         self._menu().exec(event.globalPos())
@@ -107,7 +111,7 @@ class ViewStrip(QWidget):
                 tile.set_view(view)
         self.wanted.emit()
 
-    def show_images(self, images: list[QImage]) -> None:
+    def show_images(self, images: list[QImage | None]) -> None:
         """Each tile's picture, left to right."""
         for tile, image in zip(self.tiles, images, strict=True):
             tile.show_image(image)
