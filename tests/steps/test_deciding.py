@@ -14,7 +14,7 @@ from umber_compass.plan import edits
 from umber_compass.plan.model import Pinned, Planned, Ramp
 from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.steps import colouring, harmony, judging, ramps
-from umber_compass.steps.checks import CHECKS
+from umber_compass.steps.checks import CHECKS, extremes
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.recipes import RECIPES
 from umber_compass.steps.schemes import SCHEMES
@@ -236,6 +236,23 @@ class Checks(scenes.InFolder):
                     if warned and result.check != "extremes":
                         self.assertTrue(result.fixes[0].adds)
         self.assertTrue(all(count >= 3 for count in seen.values()), seen)
+
+    def test_a_cover_of_extremes_costs_hardly_more_than_the_best_of_all(self):
+        rng = np.random.default_rng(0)
+        for _ in range(60):
+            moves = [
+                extremes._Move(str(i), 1.0, *map(float, rng.random(2)))
+                for i in range(rng.integers(2, 9))
+            ]
+            excess = float(rng.random() * sum(m.gain for m in moves))
+            sets = itertools.chain.from_iterable(
+                itertools.combinations(moves, k) for k in range(len(moves) + 1)
+            )
+            enough = [s for s in sets if sum(m.gain for m in s) >= excess]
+            found = extremes._cover(moves, excess)
+            self.assertIn(tuple(found), enough)
+            best = min(sum(m.cost for m in s) for s in enough)
+            self.assertLessEqual(sum(m.cost for m in found), best * 1.15 + 1e-6)
 
     def test_fixes_are_ranked_by_how_little_they_change(self):
         plan = self.random_plan(4)

@@ -326,17 +326,17 @@ class Picture(unittest.TestCase):
                 self.assertEqual(levels, {"fine"})
 
     def test_steps_from_the_rig_keep_base_and_values_and_turn_cool_in_shade(self):
-        lights = light.lights_of(rig_of(self.made.plan))
+        rig = rig_of(self.made.plan)
         from umber_compass.plan.practices import rules
 
         numbers = rules(self.made.plan)
         for base in ("#da8590", "#8c8169", "#808080", "#f4e8d2", "#1c2a30"):
-            made = ramps.make_steps(base, ramps.Ramp(recipe="rig"), numbers, lights)
+            made = ramps.make_steps(base, ramps.Ramp(recipe="rig"), numbers, rig)
             even = ramps.make_steps(base, ramps.Ramp(recipe="straight"), numbers)
             self.assertEqual(made.steps[made.base].hex, base)
             for one, two in zip(made.steps, even.steps, strict=True):
                 self.assertAlmostEqual(one.value, two.value, delta=0.6)
-        coat = ramps.make_steps("#8c8169", ramps.Ramp(recipe="rig"), numbers, lights)
+        coat = ramps.make_steps("#8c8169", ramps.Ramp(recipe="rig"), numbers, rig)
         warmth = [np.cos(np.radians(s.hue - 45)) * s.chroma for s in coat.steps]
         self.assertLess(warmth[0], warmth[-1])
 

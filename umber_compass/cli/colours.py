@@ -132,5 +132,5 @@ CHOICES = {
     "mode": MODE_NAMES,
     "scheme": tuple(SCHEMES),
     "wheel": WHEELS,
-    "recipe": tuple(r for r in RECIPES if r != "rig"),  # that one needs a plan
+    "recipe": tuple(r.name for r in RECIPES.values() if not r.lit),  # those need a plan
 }

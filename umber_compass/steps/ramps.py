@@ -1,15 +1,16 @@
 """Each material's steps from dark to light, by its recipe."""
 
 from collections.abc import Mapping
+from functools import lru_cache
 from typing import NamedTuple
 
-from umber_compass.colour.spaces import parse_hex
+from umber_compass.colour.spaces import parse_hex, to_bytes
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_of
-from umber_compass.plan.model import Plan, Ramp
+from umber_compass.plan.model import Plan, Ramp, Rig
 from umber_compass.plan.practices import rules
-from umber_compass.steps.colouring import Measured, RegionColour, measure
-from umber_compass.steps.light import Lights, lights_of
+from umber_compass.steps.colouring import Measured, RegionColour, measured
+from umber_compass.steps.light import lights_of
 from umber_compass.steps.recipes import RECIPES, Ask
 
 DEFAULT = Ramp(recipe="cool-warm")
@@ -24,22 +25,36 @@ class Steps(NamedTuple):
 
 
 def make_steps(
-    base_hex: str, ramp: Ramp, numbers: Mapping[str, float], lights: Lights | None = None
+    base_hex: str, ramp: Ramp, numbers: Mapping[str, float], rig: Rig | None = None
 ) -> Steps:
-    """The steps of one colour. `numbers` are the practice's rules, `lights` the plan's."""
+    """The steps of one colour. `numbers` are the practice's rules, `rig` the plan's light."""
     turning = RECIPES[ramp.recipe].turns
     degrees = numbers["ramp.degrees"] if turning else 0.0
+    return _made(
+        base_hex,
+        ramp,
+        degrees if ramp.degrees is None else ramp.degrees,
+        numbers["ramp.spacing"],
+        numbers["ramp.hsb"],
+        rig if RECIPES[ramp.recipe].lit else None,
+    )
+
+
+@lru_cache(4096)  # most of a plan's ramps stay as they are while one is changed
+def _made(
+    base_hex: str, ramp: Ramp, degrees: float, spacing: float, points: float, rig: Rig | None
+) -> Steps:
     ask = Ask(
         base=parse_hex(base_hex),
         darker=ramp.darker,
         lighter=ramp.lighter,
-        degrees=degrees if ramp.degrees is None else ramp.degrees,
-        spacing=numbers["ramp.spacing"],
-        points=numbers["ramp.hsb"],
-        lights=lights,
+        degrees=degrees,
+        spacing=spacing,
+        points=points,
+        lights=None if rig is None else lights_of(rig),
     )
-    made = RECIPES[ramp.recipe].steps(ask)
-    return Steps(ramp, tuple(measure(c) for c in made), ramp.darker)
+    levels = to_bytes(RECIPES[ramp.recipe].steps(ask))
+    return Steps(ramp, tuple(measured(levels, ("given",) * len(levels))), ramp.darker)
 
 
 def ramp_of(plan: Plan, region_id: str) -> Ramp:
@@ -49,10 +64,10 @@ def ramp_of(plan: Plan, region_id: str) -> Ramp:
 
 def all_steps(plan: Plan, colours: Mapping[str, RegionColour]) -> dict[str, tuple[Steps, ...]]:
     """Every region's ramp, by id; a gradient has one for each end."""
-    numbers, lights = rules(plan), lights_of(rig_of(plan))
+    numbers, rig = rules(plan), rig_of(plan)
     return {
         r.id: tuple(
-            make_steps(e.hex, ramp_of(plan, r.id), numbers, lights) for e in colours[r.id].ends
+            make_steps(e.hex, ramp_of(plan, r.id), numbers, rig) for e in colours[r.id].ends
         )
         for r in plan.regions
     }

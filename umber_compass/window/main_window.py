@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QEvent, QObject, Qt, QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QAbstractButton,
@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QApplication,
     QLineEdit,
     QMainWindow,
-    QWidget,
 )
 
 from umber_compass.demo import plans as demos
@@ -84,7 +83,6 @@ class MainWindow(QMainWindow):
             bench.drag_ended.connect(self._drag_ended)
             bench.chosen.connect(desk.select)
             bench.copied.connect(self.regions.copy)
-        QApplication.instance().installEventFilter(self)  # type: ignore[union-attr]  # there is one
 
     def _connect_parts(self) -> None:
         parts, screen = self.parts, self.screen_now
@@ -321,24 +319,28 @@ class MainWindow(QMainWindow):
         theme.enter(application, room)
         self._refresh()
 
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Hold a letter anywhere but in a field that is typed into."""
-        if event.type() in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease) and isinstance(
-            event, QKeyEvent
-        ):
-            at = LOOKS.get(Qt.Key(event.key()))
-            fields = QLineEdit | QAbstractSpinBox
-            typing = isinstance(QApplication.focusWidget(), fields) or isinstance(watched, fields)
-            plain = event.modifiers() == Qt.KeyboardModifier.NoModifier
-            escape = event.key() == Qt.Key.Key_Escape and event.type() == QEvent.Type.KeyPress
-            if escape and self.parts.stage.alone:
-                self.set_alone(False)
-                return True
-            if at and plain and not typing and isinstance(watched, QWidget):
-                if not event.isAutoRepeat() and watched.window() is self:
-                    self._look(at if event.type() == QEvent.Type.KeyPress else "")
-                return watched.window() is self
-        return super().eventFilter(watched, event)
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """A letter is held, or Escape leaves the picture alone. What a field takes never comes
+        here."""
+        if event.key() == Qt.Key.Key_Escape and self.parts.stage.alone:
+            self.set_alone(False)
+        elif not self._hold(event, True):
+            super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        if not self._hold(event, False):
+            super().keyReleaseEvent(event)
+
+    def _hold(self, event: QKeyEvent, down: bool) -> bool:
+        """Show what a held letter stands for, anywhere but in a field that is typed into."""
+        at = LOOKS.get(Qt.Key(event.key()))
+        typing = isinstance(QApplication.focusWidget(), QLineEdit | QAbstractSpinBox)
+        plain = event.modifiers() == Qt.KeyboardModifier.NoModifier
+        if at is None or not plain or typing:
+            return False
+        if not event.isAutoRepeat():
+            self._look(at if down else "")
+        return True
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if event.mimeData().hasUrls():
@@ -354,7 +356,6 @@ class MainWindow(QMainWindow):
         if not self.files.may_close(self.close):
             event.ignore()
             return
-        QApplication.instance().removeEventFilter(self)  # type: ignore[union-attr]
         self._views_timer.stop()
         self.desk.close()
         event.accept()

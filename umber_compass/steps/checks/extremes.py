@@ -14,6 +14,7 @@ from umber_compass.words import words
 
 NAME = "extremes"
 _SCAN = np.arange(-60, 60.01, 0.5)  # L*, the moves that are tried
+_UNITS = 1000
 _STILL = len(_SCAN) // 2  # no move
 
 
@@ -105,23 +106,26 @@ def _move(derived: Derived, region_id: str) -> _Move | None:
 
 
 def _cover(moves: list[_Move], excess: float) -> list[_Move]:
-    """The cheapest moves that bring enough inside; empty if all together are too few."""
-    from scipy.optimize import (
-        Bounds,
-        LinearConstraint,
-        milp,
-    )  # costs 0.5 s, so only where it is used
-
-    gain = np.array([m.gain for m in moves])
-    if not moves or gain.sum() < excess:
+    """The cheapest moves that bring enough inside; empty if all together are too few. A knapsack
+    by dynamic programming, on gains rounded down to a thousandth of what is asked."""
+    if sum(m.gain for m in moves) < excess:
         return []
-    found = milp(
-        np.array([m.cost for m in moves]) + 1e-6,
-        constraints=LinearConstraint(gain[None], excess, np.inf),
-        integrality=np.ones(len(moves), np.intp),
-        bounds=Bounds(0, 1),
-    )
-    return [m for m, x in zip(moves, found.x, strict=True) if x > 0.5] if found.success else []
+    units = [min(int(m.gain / max(excess, 1e-9) * _UNITS), _UNITS) for m in moves]
+    least = np.full(_UNITS + 1, np.inf)  # cost to bring in at least so many units
+    least[0] = 0.0
+    taken = np.zeros((len(moves), _UNITS + 1), bool)
+    for i, (move, unit) in enumerate(zip(moves, units, strict=True)):
+        before = least[np.maximum(np.arange(_UNITS + 1) - unit, 0)] + move.cost + 1e-9
+        taken[i] = before < least
+        least = np.where(taken[i], before, least)
+    if not np.isfinite(least[_UNITS]):
+        return moves  # rounding hides that all of them together are just enough
+    chosen, left = [], _UNITS
+    for i in range(len(moves) - 1, -1, -1):
+        if taken[i, left]:
+            chosen.append(moves[i])
+            left = max(left - units[i], 0)
+    return chosen[::-1]
 
 
 def _fix(derived: Derived, chosen: list[_Move], number: int) -> Fix:

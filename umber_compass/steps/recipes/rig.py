@@ -61,4 +61,4 @@ def _from_dark_to_light(lights: Lights) -> Floats:
     return np.concatenate([found, beyond])
 
 
-RECIPE = RecipeSpec("rig", "from the rig", "what the plan’s light makes of it", False, _steps)
+RECIPE = RecipeSpec("rig", "from the rig", "what the plan’s light makes of it", False, _steps, True)

@@ -29,6 +29,7 @@ class RecipeSpec(NamedTuple):
     says: str  # what it does, in the artist's words
     turns: bool  # whether degrees mean something to it
     steps: Callable[[Ask], Floats]
+    lit: bool = False  # whether the plan's light means something to it
 
 
 def base_lch(ask: Ask) -> tuple[float, float, float]:

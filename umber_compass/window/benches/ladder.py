@@ -62,6 +62,7 @@ class Ladder(QWidget):
         self._grip = 0.0
         self._columns: dict[tuple[str, int], float] = {}
         self._lit: tuple[float, float] | None = None
+        self._placed: tuple[object, list[tuple[QRectF, Chip]]] = (None, [])
 
     def sizeHint(self) -> QSize:
         return QSize(480, 400)
@@ -95,22 +96,30 @@ class Ladder(QWidget):
     def boxes(self) -> list[tuple[QRectF, Chip]]:
         """Where each chip lies: at its value, moved right past those it would cover. A chip keeps
         its column while it is dragged, so that others do not jump."""
+        key = (self._chips, self._held, self.size().toTuple())
+        if self._placed[0] != key:
+            self._placed = (key, self._place())
+        return self._placed[1]
+
+    def _place(self) -> list[tuple[QRectF, Chip]]:
         metrics = QFontMetricsF(font(12))
         placed: list[tuple[QRectF, Chip]] = []
-        taken: list[QRectF] = []
+        taken: dict[int, list[QRectF]] = {}  # by height; a chip can only meet its neighbours
         for chip in sorted(self._chips, key=lambda c: (-c.share, c.name)):
             width = 9 + 60 * chip.share**0.5
             whole = width + 6 + metrics.horizontalAdvance(chip.name) + 10
             y = self.y_of(chip.value)
-            x = float(_CHIPS)
-            box = QRectF(x, y - _CHIP / 2 - 1, whole, _CHIP + 2)
-            while any(box.intersects(t) for t in taken) and box.right() < self.width() + 200:
-                x = min(t.right() for t in taken if box.intersects(t)) + 2
-                box.moveLeft(x)
+            box = QRectF(_CHIPS, y - _CHIP / 2 - 1, whole, _CHIP + 2)
+            row = int(y // (_CHIP + 2))
+            near = [t for i in (row - 1, row, row + 1) for t in taken.get(i, [])]
+            near.sort(key=lambda t: t.left())
+            for other in near:
+                if box.intersects(other):
+                    box.moveLeft(other.right() + 2)
             held = self._columns.get((chip.region, chip.end))
             if self._held == (chip.region, chip.end) and held is not None:
                 box.moveLeft(held)
-            taken.append(box)
+            taken.setdefault(row, []).append(box)
             self._columns[chip.region, chip.end] = box.left()
             placed.append((QRectF(box.left(), y - _CHIP / 2, width, _CHIP), chip))
         return placed

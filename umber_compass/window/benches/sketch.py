@@ -1,6 +1,6 @@
 """The sketch bench: the regions, their names and the part each plays."""
 
-from PySide6.QtCore import QSignalBlocker, Qt, Signal
+from PySide6.QtCore import QSignalBlocker, QStringListModel, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QComboBox,
@@ -19,6 +19,8 @@ from umber_compass.steps.colouring import toggle_pin
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.theme import THEME
+
+_ROWS_AT_ONCE = 48
 
 
 class _Swatch(QWidget):
@@ -58,7 +60,7 @@ class _Row:
         self.name = QLineEdit()
         self.name.setMaxLength(200)
         self.role = QComboBox()
-        self.role.addItems(list(ROLES))
+        self.role.setModel(bench.roles)
         self.share, self.value = quiet(""), quiet("")
         self.pin = QPushButton()
         self.pin.setCheckable(True)
@@ -82,6 +84,12 @@ class SketchBench(Bench):
         super().__init__("Sketch")
         self._derived: Derived | None = None
         self.rows: dict[str, _Row] = {}
+        self.roles = QStringListModel(list(ROLES), self)
+        self._waiting: list[Region] = []
+        self._building = QTimer(self)
+        self._building.setSingleShot(True)
+        self._building.timeout.connect(self._build_more)
+        self._selected = ""
         top = QHBoxLayout()
         top.addWidget(quiet(self.tr("Title")))
         self.title = QLineEdit()
@@ -105,12 +113,14 @@ class SketchBench(Bench):
     def show_derived(self, derived: Derived, selected: str) -> None:
         self._derived = derived
         plan = derived.plan
-        if list(self.rows) != [r.id for r in plan.regions]:
+        self._selected = selected
+        if [*self.rows, *(r.id for r in self._waiting)] != [r.id for r in plan.regions]:
             self._rebuild(plan.regions)
         if not (self.title.hasFocus() and self.title.isModified()):
             self.title.setText(plan.title)
         for region in plan.regions:
-            self._show_row(self.rows[region.id], region, derived, selected)
+            if region.id in self.rows:
+                self._show_row(self.rows[region.id], region, derived, selected)
         self.says.setText(
             self.tr("{count} regions in {file}, {w} x {h} px").format(
                 count=len(plan.regions),
@@ -154,7 +164,7 @@ class SketchBench(Bench):
             for widget in row.widgets():
                 widget.hide()
                 widget.deleteLater()
-        self.rows = {r.id: _Row(self, r) for r in regions}
+        self.rows, self._waiting = {}, list(regions)
         heads = (
             self.tr("colour"),
             self.tr("name"),
@@ -165,9 +175,21 @@ class SketchBench(Bench):
         if self._grid.itemAtPosition(0, 0) is None:
             for i, text in enumerate(heads):
                 self._grid.addWidget(_head(text, right=i in (3, 4)), 0, i)
-        for i, row in enumerate(self.rows.values()):
-            for j, widget in enumerate(row.widgets()):
-                self._grid.addWidget(widget, i + 1, j)
+        self._build_more()
+
+    def _build_more(self) -> None:
+        """The next rows. A sketch of hundreds of regions must not hold the window up."""
+        now, self._waiting = self._waiting[:_ROWS_AT_ONCE], self._waiting[_ROWS_AT_ONCE:]
+        self._grid_holder.hide()  # laid out once at the end, not for every widget
+        for region in now:
+            row = self.rows[region.id] = _Row(self, region)
+            for column, widget in enumerate(row.widgets()):
+                self._grid.addWidget(widget, len(self.rows), column)
+            if self._derived is not None:
+                self._show_row(row, region, self._derived, self._selected)
+        self._grid_holder.show()
+        if self._waiting:
+            self._building.start(0)
 
     def take_name(self, row: _Row) -> None:
         """A name was typed."""
