@@ -76,15 +76,21 @@ def relief_of(
     document: Document, plan: Plan, codes: Codes, cache: Cache | None = None, tick: Tick = idle
 ) -> Relief:
     """The relief of a plan for a document's sketch: the kept one, or one that is built and kept."""
-    shape = document.drawing.labels.shape
-    size = (shape[0], shape[1])
-    key = _key("relief " + pipeline.form_key(plan), plan, document.labels)
-    found = _kept(cache, key, lambda arrays: kept.relief_of(arrays, size))
+    found = kept_relief(document, plan, cache)
     if found is None:
         found = pipeline.build_relief(document.drawing, plan, codes, tick)
         if cache is not None:
+            key = _key("relief " + pipeline.form_key(plan), plan, document.labels)
             cache.store(key, kept.relief_arrays(found))
     return found
+
+
+def kept_relief(document: Document, plan: Plan, cache: Cache | None) -> Relief | None:
+    """The relief that was kept for a plan of a document's sketch, if there is one."""
+    shape = document.drawing.labels.shape
+    size = (shape[0], shape[1])
+    key = _key("relief " + pipeline.form_key(plan), plan, document.labels)
+    return _kept(cache, key, lambda arrays: kept.relief_of(arrays, size))
 
 
 def _key(what: str, plan: Plan, labels: npt.NDArray[np.uint16]) -> str:

@@ -66,8 +66,8 @@ class Desk(QObject):
 
     # --- documents ---
 
-    def lay(self, laid: Document, path: Path | None) -> None:
-        """Put a document on the desk."""
+    def lay(self, laid: Document, path: Path | None, relief: Relief | None = None) -> None:
+        """Put a document on the desk, with its relief where that was kept."""
         self.document, self.path = laid, path
         self.history = History(laid.plan)
         self.first = laid.plan
@@ -75,6 +75,10 @@ class Desk(QObject):
         self._pipeline, self._other = (Pipeline(laid.drawing, builds=False) for _ in range(2))
         self._masks, self._masked, self._relief_key = {}, None, ""
         self.derived, self.shown, self.selection = None, None, ""
+        if relief is not None:
+            self._relief_key = form_key(laid.plan)
+            for pipeline in (self._pipeline, self._other):
+                pipeline.take(relief, self._relief_key)
         self._follow()
         self.opened.emit()
         self._measure()
@@ -85,14 +89,17 @@ class Desk(QObject):
         self.told.emit(self.tr("Reading {name} …").format(name=path.name), False)
         kept = path if is_plan and keep_path else None
 
-        def answer(laid: Document) -> None:
-            self.lay(laid, kept)
+        def answer(found: tuple[Document, Relief | None]) -> None:
+            self.lay(found[0], kept, found[1])
             self.told.emit("", False)
+            self._say_damage()
 
-        def read(tick: Tick) -> Document:
-            if is_plan:
-                return document.open_plan(path, self.cache)
-            return document.bring_in(path)
+        def read(tick: Tick) -> tuple[Document, Relief | None]:
+            if not is_plan:
+                return document.bring_in(path), None
+            laid = document.open_plan(path, self.cache)
+            lit = rig_of(laid.plan).on
+            return laid, document.kept_relief(laid, laid.plan, self.cache) if lit else None
 
         says = self.tr("Reading {name}").format(name=path.name)
         self.worker.ask("open", read, answer, self._refused, says)
@@ -262,10 +269,13 @@ class Desk(QObject):
             return
         for pipeline in (self._pipeline, self._other):
             pipeline.take(relief, key)
-        if self.cache is not None and self.cache.take_damage():
-            self.told.emit(self.tr("A kept copy of the forms was damaged; it was made anew"), False)
+        self._say_damage()
         self._follow()
         self._measure()
+
+    def _say_damage(self) -> None:
+        if self.cache is not None and self.cache.take_damage():
+            self.told.emit(self.tr("A kept copy of the forms was damaged; it is made anew"), False)
 
     def light_again(self) -> None:
         """Ask for forms that were stopped once more."""

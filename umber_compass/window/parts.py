@@ -93,7 +93,8 @@ class Parts(QWidget):
         below = QHBoxLayout()
         self.notice = QLabel()
         self.notice.setObjectName("quiet")
-        self.notice.setMinimumHeight(18)
+        self.notice.setFixedHeight(34)  # two lines: what stands above must not move with the words
+        self.notice.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
         self.notice.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.notice.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.notice.setWordWrap(True)
