@@ -13,6 +13,8 @@ from PIL import Image
 
 from tests import scenes
 from umber_compass.cli.run import main
+from umber_compass.colour import spaces
+from umber_compass.demo.plans import DEMOS
 
 
 def run(*given, text=""):
@@ -189,6 +191,57 @@ class Plans(scenes.InFolder):
         self.assertAlmostEqual(mid, answer("colour", scenes.SEA)["value"], delta=0.4)
         rough = [np.abs(np.diff(shown[v], axis=1)).max() for v in ("flat", "squint")]
         self.assertLess(rough[1] * 3, rough[0])
+
+    def test_chart_of_a_plan_with_and_without_a_light(self):
+        keys = {"local", "lit", "halftone", "terminator", "core-shadow", "crevice"}
+        said = answer("chart", self.plan)
+        self.assertEqual(
+            {m["region"] for m in said["materials"]}, {r["id"] for r in self.said["regions"]}
+        )
+        for material in said["materials"]:
+            columns = material["columns"]
+            self.assertEqual(set(columns), keys)
+            values = [columns[k]["value"] for k in ("lit", "halftone", "core-shadow", "crevice")]
+            self.assertEqual(values, sorted(values, reverse=True))
+            self.assertAlmostEqual(
+                columns["lit"]["value"] - columns["local"]["value"], material["rest"], delta=0.8
+            )
+            linear = [
+                spaces.luminance(spaces.decode(spaces.parse_hex(columns[k]["hex"])))
+                for k in ("core-shadow", "crevice")
+            ]
+            if linear[1] > 0.01:
+                self.assertAlmostEqual(linear[1] / linear[0], 0.25, delta=0.03)
+        demo = answer("chart", DEMOS[0].plan)
+        self.assertEqual([m["name"] for m in demo["materials"] if "second" in m], ["sky"])
+        self.assertEqual(demo["anchor"], "mean")
+        self.assertIn("lit #", run("chart", self.plan)[1])
+
+    def test_the_light_in_parts(self):
+        value = {}
+        for view in ("flat", "lit", "lights-off", "ambient-only", "key-only"):
+            out = self.folder / f"{view}.png"
+            answer("render", self.plan, "-o", out, "--view", view)
+            linear = spaces.decode(np.asarray(Image.open(out)) / 255)
+            value[view] = linear.mean()
+        self.assertLess(value["lights-off"], value["ambient-only"])
+        self.assertLess(value["ambient-only"], value["lit"])
+        self.assertLess(value["key-only"], value["lit"])
+        self.assertEqual(run("render", self.plan, "-o", out, "--view", "second-only")[0], 2)
+
+    def test_the_light_is_handed_off_when_it_is_on_or_asked_for(self):
+        out = self.folder / "lit"
+        files = answer("handoff", self.plan, "-o", out, "--formats", "lit,chart")["files"]
+        self.assertEqual([Path(f).name for f in files], ["boat-lit.png", "boat-chart.gpl"])
+        rows = [x for x in Path(files[1]).read_text().splitlines() if "\t" in x]
+        self.assertEqual(len(rows), 6 * len(self.said["regions"]))
+        self.assertTrue(rows[0].endswith(" local") and rows[5].endswith(" crevice"))
+        chart = answer("chart", self.plan)["materials"]
+        shown = {c["hex"] for m in chart for c in m["columns"].values()}
+        levels = ["#" + bytes(map(int, x.split("\t")[0].split())).hex() for x in rows]
+        self.assertEqual(set(levels), shown)
+        demo = answer("handoff", DEMOS[0].plan, "-o", self.folder / "demo")["files"]
+        self.assertEqual(len(demo), 4)
 
     def test_an_output_that_fails_leaves_what_was_there(self):
         out = self.folder / "kept.umber"

@@ -172,6 +172,19 @@ class Codes(scenes.InFolder):
         sea, sand = labels["r1"], labels["r2"]
         self.assertEqual(pairs[sea, sand], 240)
 
+    def test_sharply_resized_flats_leave_no_specks_and_keep_their_colours(self):
+        from scipy.ndimage import label
+
+        large = Image.fromarray(scenes.draw(size=(240, 160), smooth=1)).resize((960, 640), 0)
+        for how in (Image.Resampling.LANCZOS, Image.Resampling.BICUBIC):
+            small = np.asarray(large.resize((400, 267), how))
+            found = flats.split(small, None, "x")
+            self.assertEqual(len(found.colours), 5)
+            for colour in found.colours.astype(int):
+                self.assertLessEqual(np.abs(scenes.FLATS - colour).max(axis=1).min(), 2)
+            parts = [label(found.labels == i + 1)[1] for i in range(5)]
+            self.assertLessEqual(max(parts), 2)
+
     def test_boxes(self):
         made, _ = self.bring_in()
         sand = sketch.boxes(made.labels)[2]

@@ -1,0 +1,197 @@
+"""Parts of the window on their own: the worker, the sight, names that find their places."""
+
+import threading
+import unittest
+
+from PySide6.QtCore import QPointF, QRectF, QSizeF
+
+from tests import scenes
+from tests.window.driving import InWindow, wait
+from umber_compass.window.application import make_application
+from umber_compass.window.benches.ladder import Chip, Ladder
+from umber_compass.window.frame.sight import Sight
+from umber_compass.window.frame.tags import Tag, place
+from umber_compass.window.worker import Worker, said
+from umber_compass.words import Refusal, Stopped, words
+
+PICTURE, ROOM = QSizeF(1280, 960), QSizeF(640, 480)
+
+
+class Requests(unittest.TestCase):
+    def setUp(self):
+        make_application()
+        self.worker, self.got, self.failed = Worker(), [], []
+        self.addCleanup(self.worker.close)
+
+    def ask(self, kind, work, says=""):
+        self.worker.ask(kind, work, self.got.append, self.failed.append, says)
+
+    def rest(self):
+        while self.worker.busy:
+            wait(self.worker.idle)
+
+    def test_only_the_newest_of_a_kind_is_answered(self):
+        gate = threading.Event()
+        self.ask("first", lambda tick: gate.wait(10))
+        for i in range(5):
+            self.ask("a", lambda tick, i=i: i)
+        self.ask("b", lambda tick: "b")
+        gate.set()
+        self.rest()
+        self.assertEqual(self.got, [True, 4, "b"])
+
+    def test_a_newer_request_ends_an_older_one_at_its_next_tick(self):
+        began, ended = threading.Event(), []
+
+        def long(tick):
+            began.set()
+            try:
+                while True:
+                    tick(0.5)
+            except Stopped:
+                ended.append(True)
+                raise
+
+        self.ask("a", long)
+        began.wait(10)
+        self.ask("a", lambda tick: "new")
+        self.rest()
+        self.assertEqual((self.got, self.failed, ended), (["new"], [], [True]))
+
+    def test_failures_are_reported_in_one_line_and_the_worker_lives(self):
+        self.ask("a", lambda tick: 1 // 0)
+        self.ask("b", lambda tick: (_ for _ in ()).throw(Refusal("x.png", words("is no picture"))))
+        self.ask("c", lambda tick: "alive")
+        self.rest()
+        lines = [said(f) for f in self.failed]
+        self.assertIn("ZeroDivisionError", lines[0])
+        self.assertIn("the plan is intact", lines[0])
+        self.assertEqual((lines[1], self.got), ("x.png: is no picture", ["alive"]))
+        self.assertEqual(said(Stopped()), "Stopped; the plan is as it was")
+
+    def test_quick_work_is_not_said_and_progress_is(self):
+        slow = []
+        self.worker.slow.connect(lambda *a: slow.append(a))
+        self.ask("a", lambda tick: None, "Quick")
+        self.rest()
+        self.assertEqual(slow, [])
+        gate = threading.Event()
+
+        def work(tick):
+            while not gate.wait(0.02):
+                tick(0.25)
+
+        self.ask("b", work, "Slow")
+        wait(self.worker.slow)
+        while not slow or slow[-1][2] != 0.25:
+            wait(self.worker.slow)
+        rested = []
+        self.worker.rested.connect(lambda: rested.append(True))
+        gate.set()
+        self.rest()
+        self.assertEqual((slow[-1][:2], rested), (("b", "Slow"), [True]))
+
+
+class Seen(unittest.TestCase):
+    def test_fit_inset_and_middle(self):
+        sight = Sight()
+        self.assertEqual(sight.frame(PICTURE, ROOM), QRectF(0, 0, 640, 480))
+        self.assertEqual(sight.frame(PICTURE, QSizeF(900, 480), middle=True).x(), 130)
+        sight.inset = 0.125
+        frame = sight.frame(PICTURE, ROOM)
+        self.assertEqual((frame.x(), frame.width()), (64, 512))
+
+    def test_a_zoom_keeps_what_is_under_the_pointer(self):
+        sight = Sight()
+        for at in (QPointF(200, 100), QPointF(500, 400), QPointF(320, 240)):
+            before = sight.frame(PICTURE, ROOM)
+            share = (at.x() - before.x()) / before.width(), (at.y() - before.y()) / before.height()
+            sight.zoom_to(sight.scale(PICTURE, ROOM) * 1.6, at, PICTURE, ROOM)
+            after = sight.frame(PICTURE, ROOM)
+            self.assertAlmostEqual(after.x() + share[0] * after.width(), at.x(), places=3)
+            self.assertAlmostEqual(after.y() + share[1] * after.height(), at.y(), places=3)
+
+    def test_the_picture_is_never_panned_away(self):
+        sight = Sight()
+        sight.zoom_to(2, QPointF(320, 240), PICTURE, ROOM)
+        for by in (QPointF(1e5, 1e5), QPointF(-1e5, -1e5)):
+            sight.pan(by, PICTURE, ROOM)
+            frame = sight.frame(PICTURE, ROOM)
+            self.assertTrue(frame.contains(QRectF(0, 0, 640, 480)))
+        sight.zoom_to(0.1, QPointF(0, 0), PICTURE, ROOM)
+        self.assertEqual(sight.frame(PICTURE, ROOM).center(), QPointF(320, 240))
+
+
+class Names(unittest.TestCase):
+    def placed(self, tags, covers=lambda plate, label: 0.0):
+        sizes = [QSizeF(60, 18)] * len(tags)
+        frame = QRectF(0, 0, 640, 480)
+        return place(tags, sizes, frame, 0.5, frame, covers)
+
+    def test_inside_where_there_is_room_else_beside_with_a_line(self):
+        large, small = self.placed(
+            [Tag(1, 400, 400, 200, "sea 45"), Tag(2, 900, 500, 12, "gull 95")]
+        )
+        self.assertEqual((large.plate.center(), large.line_to), (QPointF(200, 200), None))
+        self.assertEqual(small.line_to, QPointF(450, 250))
+        self.assertFalse(small.plate.contains(small.line_to))
+
+    def test_what_would_hide_too_much_or_lies_out_of_sight_is_left_out(self):
+        tags = [Tag(1, 400, 400, 5, "a"), Tag(2, 5000, 400, 5, "b")]
+        self.assertEqual(self.placed(tags, lambda plate, label: 1.0), [])
+        at_corner = self.placed([Tag(1, 2, 2, 5, "a")])
+        self.assertTrue(QRectF(0, 0, 640, 480).contains(at_corner[0].plate))
+
+    def test_names_never_lie_on_each_other(self):
+        tags = [Tag(i, 300 + 9 * i, 300 + 5 * i, 8, str(i)) for i in range(12)]
+        found = self.placed(tags)
+        self.assertGreaterEqual(len(found), 8)
+        for i, one in enumerate(found):
+            self.assertFalse(any(one.plate.intersects(o.plate) for o in found[i + 1 :]))
+
+
+class Chips(unittest.TestCase):
+    def test_hundreds_of_chips_find_places_of_their_own(self):
+        make_application()
+        ladder = Ladder()
+        ladder.resize(480, 500)
+        chips = [
+            Chip(f"r{i}", 0, f"r{i}", (i * 37) % 101, 1 / (i + 2), "#808080") for i in range(60)
+        ]
+        ladder.show_chips(
+            chips, [0.01] * 100, {"dark": 20, "light": 80}, {"dark": 0, "light": 0}, ""
+        )
+        boxes = [b for b, _ in ladder.boxes()]
+        self.assertEqual(len(boxes), 60)
+        for i, one in enumerate(boxes):
+            self.assertFalse(any(one.intersects(o) for o in boxes[i + 1 :]), i)
+        for box, chip in ladder.boxes():
+            self.assertAlmostEqual(box.center().y(), ladder.y_of(chip.value), places=6)
+
+
+class ManyRegions(InWindow):
+    def test_rows_of_a_large_sketch_are_made_in_turns(self):
+        shapes = [
+            (
+                "rectangle",
+                (12 * i, 12 * j, 12 * i + 11, 12 * j + 11),
+                f"#{i * 12:02x}{j * 12:02x}{(i * j) % 250:02x}",
+            )
+            for i in range(12)
+            for j in range(12)
+        ]
+        held = scenes.tempfile.TemporaryDirectory()
+        self.addCleanup(held.cleanup)
+        sketch = scenes.Path(held.name) / "many.png"
+        sketch.write_bytes(scenes.encoded(scenes.draw(shapes, (144, 144), 1)))
+        wait(self.desk.opened, lambda: self.desk.open(sketch))
+        self.window.open_step("sketch")
+        bench = self.parts.sketch_bench
+        self.assertLess(len(bench.rows), 144)
+        while bench._building.isActive():
+            wait(bench._building.timeout)
+        self.assertEqual(len(bench.rows), len(self.desk.history.now.regions))
+        last = self.desk.history.now.regions[-1]
+        bench.rows[last.id].role.textActivated.emit("focus")
+        self.assertEqual(self.desk.history.now.regions[-1].role, "focus")
+        self.settle()
