@@ -112,12 +112,12 @@ class InWindow(unittest.TestCase):
 
     def settle(self):
         """Until fixes and views are worked out."""
-        for timer in (self.desk._measuring, self.desk._sharpening, self.desk._judging):
+        for timer in (self.desk._measuring, self.desk.live.sharpening, self.desk._judging):
             if timer.isActive():
                 wait(timer.timeout)
         if self.window._views_timer.isActive():
             wait(self.window._views_timer.timeout)
-        while self.desk.worker.busy or self.desk._sharpening.isActive():
+        while self.desk.worker.busy or self.desk.live.sharpening.isActive():
             if self.desk.worker.busy:
                 wait(self.desk.worker.idle)
             QApplication.processEvents()

@@ -235,7 +235,7 @@ class Kept(InWindow):
         held = tempfile.TemporaryDirectory()
         self.addCleanup(held.cleanup)
         self.cache = Cache(Path(held.name))
-        self.desk.cache = self.cache
+        self.desk.cache = self.desk.live.cache = self.cache
 
     def again(self):
         self.window.close()

@@ -1,10 +1,9 @@
-"""What lies on the desk: document, history, picture; the one place that changes them."""
+"""What lies on the desk: document, history, results; the one place that changes them."""
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
 from umber_compass.document import Document
@@ -14,15 +13,13 @@ from umber_compass.plan.history import History
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import Result
-from umber_compass.steps.codes import Codes, Mask, Packed, mask_of, paint_region
 from umber_compass.steps.forms import Tick
 from umber_compass.steps.judging import judge, measure_all
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, form_key, picture
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.relief import Relief
-from umber_compass.steps.showing import shown_in
 from umber_compass.window.arrays import Shown
+from umber_compass.window.live_picture import LivePicture, single_shot
 from umber_compass.window.worker import Worker, said
-from umber_compass.words import Stopped
 
 _MEASURE_AFTER = 20  # ms between two rounds of numbers and instruments during a drag
 _JUDGE_AFTER = 150  # ms of rest before fixes are worked out
@@ -49,20 +46,16 @@ class Desk(QObject):
         self.history: History | None = None
         self.first: Plan | None = None
         self.saved: Plan | None = None
-        self.derived: Derived | None = None
-        self.shown: Shown | None = None
+        self.live = LivePicture(self.worker, cache)
         self.results: list[Result] = []
         self.selection = ""
         self.dragging = False
-        self._pipeline: Pipeline | None = None
-        self._other: Pipeline | None = None  # for pictures of other plans of the same sketch
-        self._masks: dict[int, Mask] = {}
-        self._masked: Codes | None = None
-        self._relief_key = ""  # of the relief that is there, or that was asked for
-        self._measuring = _single_shot(self, _MEASURE_AFTER, self._measure)
-        self._sharpening = _single_shot(self, 0, self._sharpen)
-        self._judging = _single_shot(self, _JUDGE_AFTER, self._judge)
-        self._sealing = _single_shot(self, _SEAL_AFTER, self.seal)
+        self._measuring = single_shot(self, _MEASURE_AFTER, self._measure)
+        self._judging = single_shot(self, _JUDGE_AFTER, self._judge)
+        self._sealing = single_shot(self, _SEAL_AFTER, self.seal)
+        self.live.rebuilt.connect(self._on_rebuilt)
+        self.live.told.connect(self.told)
+        self.live.sharpened.connect(self.sharpened)
 
     # --- documents ---
 
@@ -72,13 +65,8 @@ class Desk(QObject):
         self.history = History(laid.plan)
         self.first = laid.plan
         self.saved = laid.plan if path is not None else None
-        self._pipeline, self._other = (Pipeline(laid.drawing, builds=False) for _ in range(2))
-        self._masks, self._masked, self._relief_key = {}, None, ""
-        self.derived, self.shown, self.selection = None, None, ""
-        if relief is not None:
-            self._relief_key = form_key(laid.plan)
-            for pipeline in (self._pipeline, self._other):
-                pipeline.take(relief, self._relief_key)
+        self.live.begin(laid, relief)
+        self.selection = ""
         self._follow()
         self.opened.emit()
         self._measure()
@@ -92,7 +80,7 @@ class Desk(QObject):
         def answer(found: tuple[Document, Relief | None]) -> None:
             self.lay(found[0], kept, found[1])
             self.told.emit("", False)
-            self._say_damage()
+            self.live.say_damage()
 
         def read(tick: Tick) -> tuple[Document, Relief | None]:
             if not is_plan:
@@ -168,7 +156,7 @@ class Desk(QObject):
         if self._measuring.isActive():
             self._measure()
         if was_dragging:
-            self._sharpening.start()
+            self.live.sharpen_soon()
             self.changed.emit()  # what was left out during the drag comes back
         if self.history is not None:
             self.history = self.history.sealed()
@@ -204,15 +192,23 @@ class Desk(QObject):
 
     def _follow(self) -> None:
         """Derive and repaint the plan that is on now."""
-        if self.history is None or self._pipeline is None:
-            return
-        before = self.derived
-        self.derived = self._pipeline.derive(self.history.now)
-        self._repaint(before, self.derived)
-        self._ask_relief()
-        self.painted.emit()
-        if not self.dragging:
-            self._sharpening.start()
+        if self.history is not None and self.document is not None:
+            self.live.follow(self.history.now, self.dragging)
+            self.painted.emit()
+
+    def _on_rebuilt(self) -> None:
+        self._follow()
+        self._measure()
+
+    @property
+    def derived(self) -> Derived | None:
+        """What follows from the plan that is on."""
+        return self.live.derived
+
+    @property
+    def shown(self) -> Shown | None:
+        """The picture that is on."""
+        return self.live.shown
 
     def _measure(self) -> None:
         """Measure the picture that is on now; fixes are worked out when the hand rests."""
@@ -222,101 +218,21 @@ class Desk(QObject):
             self._judging.start()
             self.changed.emit()
 
-    def _repaint(self, before: Derived | None, now: Derived) -> None:
-        """The picture anew: lit from codes, over the one that was shown; or flat, and where one
-        flat region changed alone, only that."""
-        moved = _only_change(before, now) if self.shown is not None else None
-        label = None if moved is None else now.document_label(moved)
-        if label is None or self.shown is None:
-            over = self.shown.packed if self.shown is not None and self.dragging else None
-            self.shown = Shown(picture(now, over))
-            return
-        if self._masked is not now.codes:
-            self._masks, self._masked = {}, now.codes
-        if label not in self._masks:
-            self._masks[label] = mask_of(now.codes, now.drawing.labels, label)
-        paint_region(self.shown.packed, now.codes, now.table, self._masks[label], label)
-
-    # --- light ---
-
-    def _ask_relief(self) -> None:
-        """Have the forms built where the plan is lit and they are not there; the flat picture, or
-        the one of the old forms, stays until then."""
-        derived, laid = self.derived, self.document
-        if derived is None or laid is None or not rig_of(derived.plan).on:
-            return
-        key = form_key(derived.plan)
-        if key == self._relief_key:
-            return
-        self._relief_key = key
-        plan, codes = derived.plan, derived.codes
-
-        def work(tick: Tick) -> Relief:
-            return document.relief_of(laid, plan, codes, self.cache, tick)
-
-        def failed(error: Exception) -> None:
-            if not isinstance(error, Stopped):
-                self._refused(error)
-                return
-            line = self.tr("Stopped; the picture stays as it is until the light or a form changes")
-            self.told.emit(line, False)
-
-        says = self.tr("Building forms")
-        self.worker.ask("relief", work, lambda found: self._take_relief(found, key), failed, says)
-
-    def _take_relief(self, relief: Relief, key: str) -> None:
-        if self._pipeline is None or self._other is None or key != self._relief_key:
-            return
-        for pipeline in (self._pipeline, self._other):
-            pipeline.take(relief, key)
-        self._say_damage()
-        self._follow()
-        self._measure()
-
-    def _say_damage(self) -> None:
-        if self.cache is not None and self.cache.take_damage():
-            self.told.emit(self.tr("A kept copy of the forms was damaged; it is made anew"), False)
-
-    def light_again(self) -> None:
-        """Ask for forms that were stopped once more."""
-        self._relief_key = ""
-        self._ask_relief()
-
-    def _sharpen(self) -> None:
-        """Have the exact picture made, once nothing is dragged."""
-        derived = self.derived
-        if derived is None or derived.lit is None or self.dragging:
-            return
-
-        def answer(found: Packed) -> None:
-            if derived is self.derived and not self.dragging:
-                self.shown = Shown(found)
-                self.sharpened.emit()
-
-        self.worker.ask("exact", lambda tick: exact_picture(derived, tick), answer, self._refused)
-
-    def showing(self, name: str) -> Shown | None:
-        """The picture in a part of its light."""
-        return None if self.derived is None else Shown(shown_in(self.derived, name))
-
-    def picture_of(self, plan: Plan) -> Shown:
-        """The picture another plan of this sketch would give."""
-        assert self._other is not None
-        return Shown(picture(self._other.derive(plan)))
-
     def preview(self, edit: Edit) -> Shown | None:
         """The picture after an edit that is not made."""
-        return None if self.history is None else self.picture_of(edit.apply(self.history.now))
+        if self.history is None:
+            return None
+        return self.live.picture_of(edit.apply(self.history.now))
 
     def before(self) -> Shown | None:
         """The picture before the last change."""
         if self.history is None or not self.history.past:
             return None
-        return self.picture_of(self.history.past[-1].plan)
+        return self.live.picture_of(self.history.past[-1].plan)
 
     def as_opened(self) -> Shown | None:
         """The picture as the plan was opened."""
-        return None if self.first is None else self.picture_of(self.first)
+        return None if self.first is None else self.live.picture_of(self.first)
 
     def _judge(self) -> None:
         """Work the fixes out, off the GUI thread, on a pipeline of its own."""
@@ -337,24 +253,7 @@ class Desk(QObject):
 
     def close(self) -> None:
         """Let nothing outlive the window."""
-        for timer in (self._judging, self._sealing, self._measuring, self._sharpening):
+        for timer in (self._judging, self._sealing, self._measuring):
             timer.stop()
+        self.live.close()
         self.worker.close()
-
-
-def _single_shot(parent: QObject, after: int, run: Callable[[], Any]) -> QTimer:
-    timer = QTimer(parent)
-    timer.setSingleShot(True)
-    timer.setInterval(after)
-    timer.timeout.connect(run)
-    return timer
-
-
-def _only_change(before: Derived | None, now: Derived) -> str | None:
-    """The one flat region whose colour changed, if it is the only change to the picture."""
-    if before is None or before.codes is not now.codes or before.lit or now.lit:
-        return None
-    moved = [r for r, c in now.colours.items() if before.colours.get(r) != c]
-    if len(moved) == 1 and now.colours[moved[0]].second is None:
-        return moved[0]
-    return None

@@ -97,7 +97,7 @@ class MainWindow(QMainWindow):
         parts.stage.lamp_moved.connect(lambda _, at: parts.light_bench.move_key(at))
         parts.stage.began.connect(self._drag_began)
         parts.stage.ended.connect(self._drag_ended)
-        parts.light_bench.again.connect(self.desk.light_again)
+        parts.light_bench.again.connect(self.desk.live.light_again)
         parts.stop.clicked.connect(screen.stop)
         self.desk.worker.slow.connect(screen.say_slow)
         self.desk.worker.rested.connect(screen.say_rested)

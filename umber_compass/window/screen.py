@@ -95,7 +95,7 @@ class Screen(QObject):
         if not self.staged_view:
             return shown.image
         if self.staged_view in SHOWINGS:
-            self._kept = self.desk.showing(self.staged_view) or shown
+            self._kept = self.desk.live.showing(self.staged_view) or shown
             return self._kept.image
         levels = np.ascontiguousarray(unpack(shown.packed))
         self._kept = Shown(packed_of(VIEWS[self.staged_view].see(_half(levels))))
@@ -113,7 +113,7 @@ class Screen(QObject):
 
     def _looked_at(self) -> Shown | None:
         if self.looking in SHOWINGS:
-            return self.desk.showing(self.looking)
+            return self.desk.live.showing(self.looking)
         return self.desk.before() if self.looking == "before" else self.desk.as_opened()
 
     def paint_now(self) -> None:
