@@ -30,12 +30,13 @@ _TARGETS = {SIZES[0]: (3.5, 4.5), SIZES[1]: (5.0, 6.5)}  # M, colour drag and la
 def rows() -> Iterator[Row]:
     """Speed at both sizes, quality over lamps and palettes, forms, values, memory."""
     for size in SIZES:
+        plan, drawing = demo_at(*size)
+        pipeline, at = Pipeline(drawing), f"{size[0]}x{size[1]}"
         yield from _drags(size)
-    plan, drawing = demo_at(*SIZES[0])
-    pipeline = Pipeline(drawing)
-    yield from _quality(plan, pipeline)
-    yield from _forms(plan, drawing, pipeline.derive(plan))
-    yield from _values(pipeline.derive(plan))
+        yield from _quality(plan, pipeline, at)
+        yield from _forms(plan, drawing, pipeline.derive(plan), at)
+        yield from _values(pipeline.derive(plan), size)
+    yield from _normals()
     yield from _memory()
 
 
@@ -97,7 +98,7 @@ def _all_values(by: float) -> Edit:
     return Edit(words("move every value"), apply)
 
 
-def _quality(plan: Plan, pipeline: Pipeline) -> Iterator[Row]:
+def _quality(plan: Plan, pipeline: Pipeline, at: str) -> Iterator[Row]:
     for palette, by in (("light", 8.0), ("dark", -22.0)):
         for name, direction in _DIRECTIONS.items():
             turned = _all_values(by).apply(set_key(words(""), direction=direction).apply(plan))
@@ -109,22 +110,26 @@ def _quality(plan: Plan, pipeline: Pipeline) -> Iterator[Row]:
             off = ciede2000(lab[0], lab[1])
             mean, high, most = off.mean(), np.percentile(off, 99.9), off.max()
             yield Row(
-                f"coded against exact, {palette}, {name}",
+                f"coded, {palette}, {name}, {at}",
                 f"{mean:.2f} / {high:.2f} / {most:.2f}",
                 "mean 0.5, p99.9 2.5, max 5",
                 bool(mean <= 0.5 and high <= 2.5 and most <= 5),
             )
 
 
-def _forms(plan: Plan, drawing: Drawing, derived: Derived) -> Iterator[Row]:
+def _forms(plan: Plan, drawing: Drawing, derived: Derived, at: str) -> Iterator[Row]:
     exact = _median(lambda: exact_picture(derived), 7)
     took = _median(lambda: build_relief(drawing, plan, derived.codes), 5)
     yield Row(
-        "forms and codes of a sketch",
+        f"forms and codes of a sketch, {at}",
         f"{took:.0f} ms = {took / exact:.1f} exact relights",
         "2 exact relights",
         took <= 2 * exact,
     )
+
+
+def _normals() -> Iterator[Row]:
+    """A ball of 150 px against its formula."""
     disc = _disc(160)
     right, down = (n.astype(float) for n in forms._normals(poisson.swelling(disc), disc))
     inside = (disc == poisson.INSIDE)[1:-1, 1:-1]
@@ -149,13 +154,16 @@ def _disc(half: int) -> "np.ndarray[tuple[int, int], np.dtype[np.uint8]]":
     return inside
 
 
-def _values(derived: Derived) -> Iterator[Row]:
-    m = yardstick_ms(SIZES[0][1], SIZES[0][0])
+def _values(derived: Derived, size: tuple[int, int]) -> Iterator[Row]:
+    m = yardstick_ms(size[1], size[0])
     assert derived.relief is not None and derived.lit is not None
     grain, packed = derived.relief.grain, derived.lit.packed
     took = _median(lambda: values.measure_values(lit.values_of(packed), grain, 20, 80))
     yield Row(
-        "value map through the codes", f"{took:.2f} ms = {took / m:.2f} M", "6 M", took <= 6 * m
+        f"value map through the codes, {size[0]}x{size[1]}",
+        f"{took:.2f} ms = {took / m:.2f} M",
+        "6 M",
+        took <= 6 * m,
     )
 
 

@@ -93,11 +93,9 @@ class Parts(QWidget):
         below = QHBoxLayout()
         self.notice = QLabel()
         self.notice.setObjectName("quiet")
-        self.notice.setFixedHeight(34)  # two lines: what stands above must not move with the words
-        self.notice.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
+        self.notice.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self.notice.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.notice.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.notice.setWordWrap(True)
         self.stop = QPushButton(self.tr("Stop"))
         self.stop.setVisible(False)
         below.addWidget(self.notice, 1)

@@ -64,10 +64,17 @@ class Screen(QObject):
             )
 
     def tell(self, line: str, refused: bool) -> None:
-        """One line under the views; a refusal begins with the warning sign."""
-        self.parts.notice.setText(f"▲  {line}" if refused else line)
-        self.parts.notice.setObjectName("strong" if refused else "quiet")
-        self.parts.notice.style().polish(self.parts.notice)
+        """One line under the views; a refusal begins with the warning sign and is shown whole.
+        Other words are cut where there is no room, or the picture above would move with them."""
+        notice = self.parts.notice
+        notice.setObjectName("strong" if refused else "quiet")
+        notice.style().polish(notice)
+        notice.setWordWrap(refused)
+        notice.setToolTip("" if refused else line)
+        room = max(notice.width() - 8, 240)
+        cut = notice.fontMetrics().elidedText(line, Qt.TextElideMode.ElideRight, room)
+        notice.setText(f"▲  {line}" if refused else cut)
+        notice.setFixedHeight(34 if refused else 18)
 
     def say_slow(self, kind: str, says: str, share: float) -> None:
         """What goes on for longer than a moment, how far it is, and a button that stops it."""
