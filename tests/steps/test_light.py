@@ -121,7 +121,8 @@ def shapes():
     cross[:, :4] = cross[:, -4:] = 0
     covered = disc.copy()
     covered[90:150, 130:] = np.where(disc[90:150, 130:] > 0, poisson.FRONT, 0)
-    return {"disc": disc, "ring": ring.astype(np.uint8), "cross": cross, "covered": covered}
+    bars = {f"bar of {w} px": np.pad(np.ones((w, 150), np.uint8), 1) for w in (6, 18, 38)}
+    return {**bars, "disc": disc, "ring": ring.astype(np.uint8), "cross": cross, "covered": covered}
 
 
 class Forms(unittest.TestCase):

@@ -20,6 +20,7 @@ _DEEPEST = 7
 # By level, the finest first: coarse sweeps cost little. With this relaxation normals lie within a
 # degree of an exact solution on the shapes that tests/steps/test_light.py holds them to.
 _SWEEPS = (6, 28, 40, 60, 80)
+_NARROW = 600  # px-sweeps that a narrow level is given beyond those
 _RELAX = 1.85
 
 
@@ -39,8 +40,12 @@ def swelling(state: State) -> Plane:
         if level < depth:
             solved = _mirrored(solved, levels[level + 1])
             solved = carried_up(carried_up(solved, 0), 1)
-        side = min(state.shape) / 2**level  # a narrow box settles in about as many sweeps
-        sweeps = min(_SWEEPS[min(level, len(_SWEEPS) - 1)], 6 + int(1.5 * side))
+        # A narrow box settles in about as many sweeps as it is wide: the coarsest must, and where
+        # half a cell is much of the width, the finer ones have more to mend.
+        side = min(state.shape) / 2**level
+        settled = 6 + int(1.5 * side)
+        mending = _SWEEPS[min(level, len(_SWEEPS) - 1)] + int(_NARROW / side)
+        sweeps = settled if level == depth else min(mending, settled)
         solved = _smoothed(solved, levels[level], 4.0**level, sweeps)
     height, width = state.shape
     return solved[margin : margin + height, margin : margin + width]
