@@ -13,7 +13,7 @@ from umber_compass.steps.relief import Relief
 from umber_compass.steps.sketch import Drawing
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
-VERSION = "4"  # of what is kept; another one is never read
+VERSION = "5"  # of what is kept; another one is never read
 
 
 def drawing_arrays(drawing: Drawing) -> Arrays:

@@ -15,9 +15,9 @@ from umber_compass.steps.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
 from umber_compass.steps.light import Planar, Row
 
 # Normals a side, odd so that one faces the viewer; the next is taken where codes are too many.
-_GRIDS = (51, 37, 25)
+_GRIDS = (57, 41, 27)
 MOST_CODES = 70_000
-OPEN_LEVELS = 12
+OPEN_LEVELS = 13
 # Borders are compared this share of the width inside each region: a rim that turns away for a px
 # or two parts nothing to the eye (studio rule, docs/checks.md).
 INWARD = 0.01
