@@ -148,10 +148,15 @@ def full_picture(document: Document, shown: str = "", tick: Tick = idle) -> Pack
         drawing = sketch.draw(rgb, document.labels)
     if shown == "flat":  # no forms are built for it
         return pipeline.picture(Pipeline(drawing).derive(switch_rig(False).apply(document.plan)))
-    derived = Pipeline(drawing).derive(lit(document.plan) if shown else document.plan)
+    building = Pipeline(drawing, tick=lambda share: tick(share / 2))
+    derived = building.derive(lit(document.plan) if shown else document.plan)
+
+    def shading(share: float) -> None:
+        tick(0.5 + share / 2)
+
     if shown in SHOWINGS:
-        return exact_in(derived, shown, tick)
-    return pipeline.exact_picture(derived, tick)
+        return exact_in(derived, shown, shading)
+    return pipeline.exact_picture(derived, shading)
 
 
 def thumbnail_of(shown: Packed) -> bytes:

@@ -54,8 +54,8 @@ class Pipeline:
     """Derives a plan's results and remembers each stage's last one. Where `builds` is False, a
     plan is flat until its relief was taken in: building one is too slow for a hand that drags."""
 
-    def __init__(self, drawing: Drawing, builds: bool = True) -> None:
-        self._drawing, self._builds = drawing, builds
+    def __init__(self, drawing: Drawing, builds: bool = True, tick: Tick = idle) -> None:
+        self._drawing, self._builds, self._tick = drawing, builds, tick
         self._relief: Relief | None = None
         self._relief_key = ""
         self._last: dict[str, tuple[tuple[Any, ...], Any]] = {}
@@ -121,7 +121,7 @@ class Pipeline:
             return known if fits else None
         key = form_key(plan)
         if self._relief is None or key != self._relief_key:
-            self.take(build_relief(self._drawing, plan, codes), key)
+            self.take(build_relief(self._drawing, plan, codes, self._tick), key)
         return self._relief
 
 

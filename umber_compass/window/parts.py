@@ -54,7 +54,7 @@ class Parts(QWidget):
         row.addWidget(self.route)
         row.addLayout(self._build_middle(), 100)
         row.addWidget(self._build_right(), 90)
-        self.stage.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        self.stage.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
     def set_alone(self, alone: bool) -> None:
         """Hide all but the stage, or show all again."""

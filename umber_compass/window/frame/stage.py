@@ -16,7 +16,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from umber_compass.steps.lamps import stepped
+from umber_compass.steps.lamps import in_words, stepped
 from umber_compass.window.frame import lamp_marks, tags
 from umber_compass.window.frame.lamp_marks import LampMark
 from umber_compass.window.frame.sight import STEP, Sight
@@ -114,6 +114,8 @@ class Stage(QWidget):
     def show_lamps(self, lamps: list[LampMark]) -> None:
         """The lamps that stand on and round the picture; none on other steps."""
         self._lamps = lamps
+        where = ", ".join(f"{m.name} {in_words(m.direction)}" for m in lamps)
+        self.setAccessibleDescription(where)
         # Round the frame there is room for a lamp that stands behind.
         self.sight.inset = 0.125 if lamps and not self.alone else 0.0
         self.update()
