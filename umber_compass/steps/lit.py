@@ -20,7 +20,7 @@ from umber_compass.colour.spaces import (
     value_of_luminance,
 )
 from umber_compass.plan.model import Anchor
-from umber_compass.steps.codes import Codes, Packed
+from umber_compass.steps.codes import Codes, Packed, PackedRow, mixed_quickly
 from umber_compass.steps.forms import Tick, idle
 from umber_compass.steps.light import (
     Lights,
@@ -35,7 +35,6 @@ from umber_compass.steps.light import (
 from umber_compass.steps.relief import Relief
 
 Levels = npt.NDArray[np.uint8]
-PackedRow = npt.NDArray[np.uint32]  # (n,), 0x00RRGGBB
 _TILE = 64  # rows shaded at a time: they stay in the cache
 _ROOTS = 4095
 # Encoded level by the square root of linear light, which spreads the darks evenly.
@@ -110,17 +109,8 @@ def paint_lit(relief: Relief, packed: PackedRow, out: Packed | None = None) -> P
         here = wide[: end - begin]
         here[:] = code[begin:end]
         np.take(packed, here, out=flat[begin:end], mode="clip")
-    flat[relief.place] = _mixed_quickly(packed[relief.own], packed[relief.other], relief.part)
+    flat[relief.place] = mixed_quickly(packed[relief.own], packed[relief.other], relief.part)
     return picture
-
-
-def _mixed_quickly(top: PackedRow, under: PackedRow, part: PackedRow) -> PackedRow:
-    """Packed colours mixed on encoded values, red and blue at once; `part` of 256 is the top's."""
-    rest = np.uint32(256) - part
-    red_blue, green = np.uint32(0xFF00FF), np.uint32(0x00FF00)
-    sides = (top & red_blue) * part + (under & red_blue) * rest + np.uint32(0x800080)
-    middle = (top & green) * part + (under & green) * rest + np.uint32(0x008000)
-    return np.asarray((sides >> np.uint32(8)) & red_blue | (middle >> np.uint32(8)) & green)
 
 
 def _mixed(top: PackedRow, under: PackedRow, cover: Row) -> PackedRow:

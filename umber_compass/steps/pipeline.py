@@ -24,6 +24,20 @@ from umber_compass.steps.values import Values, flat_values, measure_values
 T = TypeVar("T")
 
 
+class Later:
+    """A result worked out when it is first asked for, and kept: a drag's frame need not wait for
+    what is only measured on it."""
+
+    def __init__(self, work: Callable[[], Values]) -> None:
+        self._work = work
+        self._result: Values | None = None
+
+    def __call__(self) -> Values:
+        if self._result is None:
+            self._result = self._work()
+        return self._result
+
+
 class Derived(NamedTuple):
     """Everything that follows from a plan and its sketch, but the picture itself."""
 
@@ -35,8 +49,13 @@ class Derived(NamedTuple):
     table: npt.NDArray[np.uint8]  # (codes, 3), the flat picture's colours
     relief: Relief | None  # None while the picture is flat
     lit: Lit | None
-    values: Values  # of the picture that is shown
+    measured: Later
     rules: dict[str, float]
+
+    @property
+    def values(self) -> Values:
+        """Values of the picture that is shown."""
+        return self.measured()
 
     @property
     def grain(self) -> Grain:
@@ -88,11 +107,12 @@ class Pipeline:
         lit = None
         if relief is not None:
             light = self._stage("arriving", lambda *_: _arriving(relief, rig), relief, rig)
-            lit = self._stage("lit", _lit, relief, codes, plan.regions, table, light, rig)
+            placed = self._stage("placed", _placed, relief, codes, plan.regions)
+            lit = self._stage("lit", _lit, relief, placed, table, light, rig)
         limits = numbers["extremes.dark"], numbers["extremes.light"]
-        values = self._stage("values", _values, table, codes, relief, lit, *limits)
+        measured = self._stage("values", _values_later, table, codes, relief, lit, *limits)
         return Derived(
-            plan, self._drawing, codes, held, colours, table, relief, lit, values, numbers
+            plan, self._drawing, codes, held, colours, table, relief, lit, measured, numbers
         )
 
     @classmethod
@@ -165,30 +185,43 @@ def _arriving(relief: Relief, rig: Rig) -> Arriving:
     return lighting.arriving(relief, lights_of(rig))
 
 
+class _Placed(NamedTuple):
+    """Where the colours of the regions stand among the codes, and what each holds."""
+
+    ids: tuple[str, ...]
+    label: npt.NDArray[np.intp]
+    first: npt.NDArray[np.intp]  # flat codes of both ends of a gradient, or twice the only one
+    last: npt.NDArray[np.intp]
+    share: npt.NDArray[np.float64]
+
+
+def _placed(relief: Relief, codes: Codes, regions: tuple[Region, ...]) -> _Placed:
+    label = np.array([r.label for r in regions])
+    spans = np.array([codes.spans.get(r.label, (0, 1)) for r in regions])
+    held = np.bincount(relief.grain.label, relief.grain.pixels, int(label.max()) + 1)[label]
+    ids = tuple(r.id for r in regions)
+    return _Placed(ids, label, spans[:, 0], spans[:, 1] - 1, held / max(held.sum(), 1))
+
+
 def _lit(
-    relief: Relief,
-    codes: Codes,
-    regions: tuple[Region, ...],
-    table: npt.NDArray[np.uint8],
-    light: Arriving,
-    rig: Rig,
+    relief: Relief, placed: _Placed, table: npt.NDArray[np.uint8], light: Arriving, rig: Rig
 ) -> Lit:
     """The colours of every code in the rig's light, at the one exposure that suits the plan."""
     lights = lights_of(rig)
     local = lighting.local_light(table)
-    label = np.array([r.label for r in regions])
-    spans = np.array([codes.spans.get(r.label, (0, 1)) for r in regions])
-    own = (local[:, spans[:, 0]] + local[:, spans[:, 1] - 1]).T / 2  # the mean of a gradient's ends
+    own = (local[:, placed.first] + local[:, placed.last]).T / 2  # the mean of a gradient's ends
     if rig.anchor == "mean":
-        there = light.means[np.minimum(label, len(light.means) - 1)]
+        there = light.means[np.minimum(placed.label, len(light.means) - 1)]
     else:
-        there = np.tile(lighting.anchor_light(rig.anchor, lights), (len(regions), 1))
-    held = np.bincount(relief.grain.label, relief.grain.pixels, int(label.max()) + 1)[label]
-    exposed, rest = lighting.expose(own, there, held / held.sum(), lights)
+        there = np.tile(lighting.anchor_light(rig.anchor, lights), (len(own), 1))
+    exposed, rest = lighting.expose(own, there, placed.share, lights)
     packed = lighting.light_up(relief, local, light.light, exposed.exposure)
     packed.flags.writeable = False
-    rests = zip(regions, rest.tolist(), strict=True)
-    return Lit(exposed, packed, {r.id: x for r, x in rests})
+    return Lit(exposed, packed, dict(zip(placed.ids, rest.tolist(), strict=True)))
+
+
+def _values_later(*needs: Any) -> Later:
+    return Later(lambda: _values(*needs))
 
 
 def _values(

@@ -10,7 +10,14 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.steps.borders import Borders, Ints, Labels
-from umber_compass.steps.codes import GRADIENT_STEPS, Axes, Grain, grain_of, steps_along
+from umber_compass.steps.codes import (
+    GRADIENT_STEPS,
+    Axes,
+    Grain,
+    grain_of,
+    parts_of,
+    steps_along,
+)
 from umber_compass.steps.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
 from umber_compass.steps.light import Planar, Row
 
@@ -109,7 +116,7 @@ def encode_relief(
         other=code[at],
         other_place=at,
         cover=borders.cover,
-        part=(borders.cover * 256 + 0.5).astype(np.uint32),
+        part=parts_of(borders.cover),
         begin=np.flatnonzero(np.diff(label, prepend=-1)),
         weight=(grain.pixels / np.maximum(area[label], 1)).astype(np.float32),
         grain=grain,
