@@ -1,6 +1,5 @@
 """The window: the parts round one desk, and what each action and event does."""
 
-from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer
@@ -13,12 +12,11 @@ from PySide6.QtWidgets import (
     QMainWindow,
 )
 
-from umber_compass.demo import plans as demos
 from umber_compass.formats.cache import Cache
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks import CHECKS, Fix
 from umber_compass.steps.handoff import by_family
-from umber_compass.window import actions, theme
+from umber_compass.window import actions, commands, theme
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.desk import Desk
 from umber_compass.window.dialogs import Dialogs
@@ -111,50 +109,7 @@ class MainWindow(QMainWindow):
 
     def run(self, name: str) -> None:
         """Do what a menu's action says."""
-        kind, _, rest = name.partition("-")
-        if kind == "step":
-            self.open_step(rest)
-        elif kind == "view":
-            self.screen_now.stage_view(self.parts.strip.views()[int(rest) - 1])
-        elif kind == "zoom":
-            self._zoom(rest)
-        elif kind == "room":
-            self._enter(rest)
-        elif kind == "look":
-            self._look("" if self.screen_now.looking == rest else rest)
-        else:
-            self._plain_actions()[name]()
-
-    def _plain_actions(self) -> dict[str, Callable[[], object]]:
-        files, regions = self.files, self.regions
-        return {
-            "new": files.new,
-            "open": files.open,
-            "demo": lambda: files.open_path(demos.find(None).plan, demo=True),
-            "save": files.save,
-            "save-as": files.save_as,
-            "quit": self.close,
-            "undo": self.desk.undo,
-            "redo": self.desk.redo,
-            "copy": regions.copy_chosen,
-            "practice": self._toggle_practice,
-            "next-region": lambda: regions.step_region(1),
-            "previous-region": lambda: regions.step_region(-1),
-            "name-region": self._name_chosen,
-            "pin": regions.pin_chosen,
-            "gradient": regions.gradient_chosen,
-            "picture": lambda: self.screen_now.stage_view(""),
-            "alone": lambda: self.set_alone(not self.parts.stage.alone),
-        }
-
-    def _zoom(self, how: str) -> None:
-        stage = self.parts.stage
-        {
-            "in": lambda: stage.zoom_by(1.25),
-            "out": lambda: stage.zoom_by(1 / 1.25),
-            "fit": stage.fit,
-            "one": stage.one_to_one,
-        }[how]()
+        commands.run(self, name)
 
     def set_alone(self, alone: bool) -> None:
         """The picture alone on the whole window, or all of it again."""
@@ -164,7 +119,7 @@ class MainWindow(QMainWindow):
         self._refresh()
         self.parts.stage.setFocus()
 
-    def _look(self, at: str) -> None:
+    def look(self, at: str) -> None:
         """Show another moment of the plan or a part of its light, and say so in the menu."""
         self.screen_now.look(at)
         for name in LOOKS.values():
@@ -178,7 +133,7 @@ class MainWindow(QMainWindow):
 
     def _on_changed(self) -> None:
         if self.screen_now.looking:
-            self._look("")
+            self.look("")
         self._refresh()
         if not self._views_timer.isActive():
             self._views_timer.start()
@@ -218,7 +173,8 @@ class MainWindow(QMainWindow):
         if not isinstance(QApplication.focusWidget(), QAbstractButton):
             instrument.get(step, self.parts.stage).setFocus()
 
-    def _toggle_practice(self) -> None:
+    def toggle_practice(self) -> None:
+        """Open the practice's numbers over the bench, or close them."""
         open_now = self.parts.stack.currentWidget() is not self.parts.practice_drawer
         self.parts.stack.setCurrentWidget(
             self.parts.practice_drawer if open_now else self.parts.benches[self.step]
@@ -227,7 +183,8 @@ class MainWindow(QMainWindow):
         self.actions_by_name["practice"].setChecked(open_now)
         self._refresh()
 
-    def _name_chosen(self) -> None:
+    def name_chosen(self) -> None:
+        """Put the caret into the chosen region's name."""
         if self.desk.selection:
             self.open_step("sketch")
             self.parts.sketch_bench.edit_name(self.desk.selection)
@@ -311,7 +268,8 @@ class MainWindow(QMainWindow):
         if not self.desk.dragging:
             self.parts.checks.show_results(mine)
 
-    def _enter(self, room: str) -> None:
+    def enter_room(self, room: str) -> None:
+        """Light the window's own surround another way."""
         for name in theme.ROOMS:
             self.actions_by_name[f"room-{name}"].setChecked(name == room)
         application = QApplication.instance()
@@ -339,7 +297,7 @@ class MainWindow(QMainWindow):
         if at is None or not plain or typing:
             return False
         if not event.isAutoRepeat():
-            self._look(at if down else "")
+            self.look(at if down else "")
         return True
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
