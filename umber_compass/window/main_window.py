@@ -135,6 +135,10 @@ class MainWindow(QMainWindow):
         if self.screen_now.looking:
             self.look("")
         self._refresh()
+        if self.desk.dragging:
+            # Painted now, in the pause between two moves, rather than with the picture's next
+            # frame: painting one part paints whatever else waits for it.
+            self.parts.route.repaint()
         if not self._views_timer.isActive():
             self._views_timer.start()
 

@@ -26,6 +26,7 @@ from umber_compass.window.ways import OF_STEP, USUAL
 from umber_compass.window.worker import said
 
 _VIEW_PX = 320  # width at which the small views are worked out
+_QUICK_PX = 160  # the same while something is dragged
 _HALVE_OVER = 900  # px of width beyond which a view on the stage is worked out at half size
 
 
@@ -165,7 +166,7 @@ class Screen(QObject):
         assert derived is not None
 
         def work(tick: Tick) -> list[Packed | None]:
-            return [_seen(n, small, derived) for n in names]
+            return [_seen(n, small, derived, quick) for n in names]
 
         self.desk.worker.ask("views", work, self._take_views, lambda e: self.tell(said(e), True))
 
@@ -262,13 +263,13 @@ class Screen(QObject):
         )
 
 
-def _seen(name: str, small: Picture, derived: Derived) -> Packed | None:
+def _seen(name: str, small: Picture, derived: Derived, quick: bool) -> Packed | None:
     """A small picture seen one way; None for a part of a light that is off."""
     if name in VIEWS:
         return packed_of(VIEWS[name].see(small))
     if derived.lit is None and name != "flat":
         return None
-    return packed_of(_small(shown_in(derived, name)))
+    return packed_of((_thinned if quick else _small)(shown_in(derived, name)))
 
 
 def _half(levels: Picture) -> Picture:
@@ -286,8 +287,9 @@ def _small(packed: Packed) -> Picture:
 
 
 def _thinned(packed: Packed) -> Picture:
-    """Every so many px of a picture, in a moment: good enough while something moves."""
-    factor = max(1, round(packed.shape[1] / _VIEW_PX))
+    """Every so many px of a picture, as many as a small view has: good enough while something
+    moves, and the hand must not wait for the worker."""
+    factor = max(1, round(packed.shape[1] / _QUICK_PX))
     return np.ascontiguousarray(unpack(np.ascontiguousarray(packed[::factor, ::factor])))
 
 
