@@ -17,7 +17,8 @@ from umber_compass.plan.light_edits import lit, rig_of, set_ambient, set_form, s
 from umber_compass.plan.model import Ambient, Lamp, Rig, Terminator
 from umber_compass.steps import chart, codes, forms, judging, lamps, light, poisson, ramps, showing
 from umber_compass.steps import lit as lighting
-from umber_compass.steps.pipeline import Pipeline, exact_picture, picture
+from umber_compass.steps.colouring import make_gradient
+from umber_compass.steps.pipeline import Pipeline, exact_picture, form_key, picture
 from umber_compass.words import words
 
 UP_LEFT, RIGHT, BEHIND = (-0.66, -0.42, 0.62), (0.9, 0.1, 0.42), (0.3, 0.5, -0.8)
@@ -303,8 +304,11 @@ class Picture(unittest.TestCase):
             self.assertIs(getattr(moved, part), getattr(first, part))
         pipeline = Pipeline(self.made.drawing, builds=False)
         self.assertIsNone(pipeline.derive(self.made.plan).lit)
-        pipeline.take(first.relief, "key")
+        pipeline.take(first.relief, form_key(self.made.plan))
         self.assertIsNotNone(pipeline.derive(self.made.plan).lit)
+        sea = next(r for r in self.made.plan.regions if r.name == "sea")
+        other = make_gradient(self.made.plan, sea.id, "sea").apply(self.made.plan)
+        self.assertIsNone(pipeline.derive(other).lit)  # its codes stand for other colours
         roof = next(r for r in self.made.plan.regions if r.name == "roof")
         self.assertIsNot(self.derive(set_form(roof.id, "round", "roof")).relief, first.relief)
 

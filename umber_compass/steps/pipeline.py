@@ -69,6 +69,13 @@ class Derived(NamedTuple):
         return label if end > begin and self.codes.grain.pixels[begin:end].any() else None
 
 
+class FormKey(NamedTuple):
+    """What a relief was built for."""
+
+    regions: str
+    axes: str  # of the gradients
+
+
 class Pipeline:
     """Derives a plan's results and remembers each stage's last one. Where `builds` is False, a
     plan is flat until its relief was taken in: building one is too slow for a hand that drags."""
@@ -76,10 +83,10 @@ class Pipeline:
     def __init__(self, drawing: Drawing, builds: bool = True, tick: Tick = idle) -> None:
         self._drawing, self._builds, self._tick = drawing, builds, tick
         self._relief: Relief | None = None
-        self._relief_key = ""
+        self._relief_key: FormKey | None = None
         self._last: dict[str, tuple[tuple[Any, ...], Any]] = {}
 
-    def take(self, relief: Relief, key: str) -> None:
+    def take(self, relief: Relief, key: FormKey) -> None:
         """A relief that was built elsewhere, and the key it was built for."""
         for array in (*relief.forms, *relief.grain, relief.code, relief.normal, relief.openness):
             array.flags.writeable = False
@@ -103,7 +110,7 @@ class Pipeline:
         colours = self._stage("colours", region_colours, now.scheme, now.colours)
         table = self._stage("table", _table, codes, plan.regions, colours)
         numbers = self._stage("rules", lambda *_: rules(plan), plan.overrides, plan.practice)
-        relief = self._relief_for(plan, codes, axes) if rig.on else None
+        relief = self._relief_for(plan, codes) if rig.on else None
         lit = None
         if relief is not None:
             light = self._stage("arriving", lambda *_: _arriving(relief, rig), relief, rig)
@@ -132,23 +139,22 @@ class Pipeline:
             array.flags.writeable = False
         return codes
 
-    def _relief_for(self, plan: Plan, codes: Codes, axes: Axes) -> Relief | None:
-        """The relief of a plan. One built for other forms serves until the new one is there, as
-        long as its colours can be looked up."""
-        if not self._builds:
-            known = self._relief
-            fits = known is not None and int(known.local.max(initial=0)) < codes.size
-            return known if fits else None
+    def _relief_for(self, plan: Plan, codes: Codes) -> Relief | None:
+        """The relief of a plan. One built for other forms serves until the new one is there; one
+        built for other gradients does not, for its codes stand for other colours."""
         key = form_key(plan)
+        if not self._builds:
+            fits = self._relief_key is not None and self._relief_key.axes == key.axes
+            return self._relief if fits else None
         if self._relief is None or key != self._relief_key:
             self.take(build_relief(self._drawing, plan, codes, self._tick), key)
         return self._relief
 
 
-def form_key(plan: Plan) -> str:
+def form_key(plan: Plan) -> FormKey:
     """What a plan's relief depends on, beside its sketch."""
     regions = [(r.label, r.id, r.role, r.form, r.shares_form_with, r.front) for r in plan.regions]
-    return repr((regions, _axes(plan.regions, study(plan).colours)))
+    return FormKey(repr(regions), repr(_axes(plan.regions, study(plan).colours)))
 
 
 def build_relief(drawing: Drawing, plan: Plan, codes: Codes, tick: Tick = idle) -> Relief:

@@ -13,7 +13,14 @@ from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.codes import Codes, Mask, Packed, mask_of, paint_region
 from umber_compass.steps.forms import Tick
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, form_key, picture
+from umber_compass.steps.pipeline import (
+    Derived,
+    FormKey,
+    Pipeline,
+    exact_picture,
+    form_key,
+    picture,
+)
 from umber_compass.steps.relief import Relief
 from umber_compass.steps.showing import shown_in
 from umber_compass.window.arrays import Shown
@@ -39,14 +46,16 @@ class LivePicture(QObject):
         self._other: Pipeline | None = None  # for pictures of other plans of the same sketch
         self._masks: dict[int, Mask] = {}
         self._masked: Codes | None = None
-        self._relief_key = ""  # of the relief that is there, or that was asked for
+        self._relief_key: FormKey | None = (
+            None  # of the relief that is there, or that was asked for
+        )
         self.sharpening = single_shot(self, 0, self._sharpen)
 
     def begin(self, laid: Document, relief: Relief | None) -> None:
         """Another document; with its relief where that was kept."""
         self._document = laid
         self._pipeline, self._other = (Pipeline(laid.drawing, builds=False) for _ in range(2))
-        self._masks, self._masked, self._relief_key = {}, None, ""
+        self._masks, self._masked, self._relief_key = {}, None, None
         self.derived, self.shown = None, None
         if relief is not None:
             self._take(relief, form_key(laid.plan))
@@ -105,7 +114,7 @@ class LivePicture(QObject):
         says = self.tr("Building forms")
         self.worker.ask("relief", work, answer, self._on_no_relief, says)
 
-    def _take(self, relief: Relief, key: str) -> None:
+    def _take(self, relief: Relief, key: FormKey) -> None:
         self._relief_key = key
         for pipeline in (self._pipeline, self._other):
             if pipeline is not None:
@@ -126,7 +135,7 @@ class LivePicture(QObject):
     def light_again(self) -> None:
         """Ask for forms that were stopped once more."""
         if self.derived is not None and self.derived.lit is None:
-            self._relief_key = ""
+            self._relief_key = None
             self.ask_relief()
 
     def _sharpen(self) -> None:
