@@ -80,7 +80,7 @@ def relief_of(
     if found is None:
         found = pipeline.build_relief(document.drawing, plan, codes, tick)
         if cache is not None:
-            key = _key("relief " + pipeline.form_key(plan), plan, document.labels)
+            key = _key(f"relief {pipeline.form_key(plan)}", plan, document.labels)
             cache.store(key, kept.relief_arrays(found))
     return found
 
@@ -89,7 +89,7 @@ def kept_relief(document: Document, plan: Plan, cache: Cache | None) -> Relief |
     """The relief that was kept for a plan of a document's sketch, if there is one."""
     shape = document.drawing.labels.shape
     size = (shape[0], shape[1])
-    key = _key("relief " + pipeline.form_key(plan), plan, document.labels)
+    key = _key(f"relief {pipeline.form_key(plan)}", plan, document.labels)
     return _kept(cache, key, lambda arrays: kept.relief_of(arrays, size))
 
 
@@ -138,17 +138,20 @@ def _working(rgb: npt.NDArray[np.uint8], labels: npt.NDArray[np.uint16]) -> sket
     return sketch.draw(small, np.ascontiguousarray(labels[rows[:, None], columns]))
 
 
-def full_picture(document: Document, shown: str = "", tick: Tick = idle) -> Packed:
+def full_picture(
+    document: Document, shown: str = "", tick: Tick = idle, known: Pipeline | None = None
+) -> Packed:
     """The plan's picture at the sketch's own size: as it is shown, or `flat`, `lit`, or in a part
-    of its light."""
+    of its light. `known` is a pipeline of the drawing, whose forms serve again where the sketch is
+    no larger than that."""
     if document.drawing.labels.shape == document.labels.shape:
         drawing = document.drawing
     else:
         rgb = picture.decode(document.data, document.plan.sketch.file_name).rgb
-        drawing = sketch.draw(rgb, document.labels)
+        drawing, known = sketch.draw(rgb, document.labels), None
     if shown == "flat":  # no forms are built for it
         return pipeline.picture(Pipeline(drawing).derive(switch_rig(False).apply(document.plan)))
-    building = Pipeline(drawing, tick=lambda share: tick(share / 2))
+    building = known or Pipeline(drawing, tick=lambda share: tick(share / 2))
     derived = building.derive(lit(document.plan) if shown else document.plan)
 
     def shading(share: float) -> None:
@@ -202,13 +205,14 @@ def hand_off(
             raise Refusal(
                 str(path), words("is there already and not from here; move it, or use --force")
             )
-    plan = lit(document.plan) if "chart" in kinds else document.plan
-    derived = Pipeline(document.drawing).derive(plan)
+    known = Pipeline(document.drawing, tick=lambda share: tick(share / 2))
     for kind, path in paths.items():
         if kind in ("gpl", "chart"):
-            gpl.write(path, _palette(derived, kind))
+            # Steps need no forms, so none are built for them.
+            plan = switch_rig(False).apply(document.plan) if kind == "gpl" else lit(document.plan)
+            gpl.write(path, _palette(known.derive(plan), kind))
         else:
-            full = np.ascontiguousarray(unpack(full_picture(document, kind, tick)))
+            full = np.ascontiguousarray(unpack(full_picture(document, kind, tick, known)))
             picture.write_png(path, full, OURS)
     return list(paths.values())
 

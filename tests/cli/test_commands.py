@@ -15,6 +15,7 @@ from tests import scenes
 from umber_compass.cli.run import main
 from umber_compass.colour import spaces
 from umber_compass.demo.plans import DEMOS
+from umber_compass.steps import pipeline
 
 
 def run(*given, text=""):
@@ -242,6 +243,12 @@ class Plans(scenes.InFolder):
         self.assertEqual(set(levels), shown)
         demo = answer("handoff", DEMOS[0].plan, "-o", self.folder / "demo")["files"]
         self.assertEqual(len(demo), 4)
+
+    def test_forms_are_built_once_for_a_hand_off_and_only_for_the_light(self):
+        for formats, times in (("gpl,flat", 0), ("gpl,flat,lit,chart", 1)):
+            with mock.patch.object(pipeline, "build_relief", wraps=pipeline.build_relief) as built:
+                answer("handoff", DEMOS[0].plan, "-o", self.folder / formats, "--formats", formats)
+            self.assertEqual(built.call_count, times)
 
     def test_an_output_that_fails_leaves_what_was_there(self):
         out = self.folder / "kept.umber"
