@@ -79,6 +79,9 @@ class Light(InWindow):
         self.press(self.bench.switch)
         self.assertFalse(self.rig.on)
         self.assertEqual((self.stage._lamps, self.desk.derived.lit), ([], None))
+        self.window.run("look-key-only")
+        self.assertFalse(self.window.actions_by_name["look-key-only"].isChecked())
+        self.assertIn("light is off", self.parts.notice.text())
         self.assertNotEqual(self.pixel(640, 440), lit)
         self.press(self.bench.switch)
         self.assert_exact()
@@ -185,6 +188,7 @@ class Sight(InWindow):
         np.testing.assert_allclose(self.stage.to_picture(corner), (1279, 959), atol=3)
         self.window.run("zoom-one")
         self.assertAlmostEqual(self.stage.zoom_percent(), 100, delta=0.1)
+        self.assertEqual(self.parts.notice.text(), "Shown at 100 % of its px")
         self.window.run("zoom-fit")
         self.assertEqual(self.stage.frame().topLeft(), QPointF(0, 0))
         for _ in range(60):

@@ -92,6 +92,7 @@ class MainWindow(QMainWindow):
         parts.stage.pointed.connect(lambda x, y: screen.say_region(screen.region_at(x, y)))
         parts.stage.pressed.connect(lambda x, y: self.desk.select(screen.region_at(x, y)))
         parts.stage.twice.connect(self._edit_at)
+        parts.stage.sight_changed.connect(screen.say_zoom)
         parts.stage.lamp_moved.connect(lambda _, at: parts.light_bench.move_key(at))
         parts.stage.began.connect(self._drag_began)
         parts.stage.ended.connect(self._drag_ended)
@@ -123,7 +124,7 @@ class MainWindow(QMainWindow):
         """Show another moment of the plan or a part of its light, and say so in the menu."""
         self.screen_now.look(at)
         for name in LOOKS.values():
-            self.actions_by_name[f"look-{name}"].setChecked(at == name)
+            self.actions_by_name[f"look-{name}"].setChecked(self.screen_now.looking == name)
 
     def _on_opened(self) -> None:
         self.hinting, self.files.demo_wanted = self.files.demo_wanted, False

@@ -41,7 +41,7 @@ class Screen(QObject):
         self.step, self.staged_view, self.looking = "harmony", "", ""
         self._anchors: Anchors | None = None
         self._hovered = ""
-        self._slow = ""
+        self._slow = self._slow_line = ""
         self._peeked: Shown | None = None
         self._kept: Shown | None = None  # a view on the stage; its memory must stay
         self._staged: Shown | None = None
@@ -81,14 +81,21 @@ class Screen(QObject):
         """What goes on for longer than a moment, how far it is, and a button that stops it."""
         self._slow = kind
         done = f" {share:.0%}" if share > 0 else ""
-        self.tell(f"{says} …{done}", False)
+        self._slow_line = f"{says} …{done}"
+        self.tell(self._slow_line, False)
         self.parts.stop.setVisible(kind != "save")  # a file is written whole or not at all
 
     def say_rested(self) -> None:
         """Nothing slow goes on any more."""
         self.parts.stop.setVisible(False)
-        if self.parts.notice.text().endswith(("…", "%")):
+        if self._slow_line and self.parts.notice.toolTip() == self._slow_line:
             self.tell("", False)
+        self._slow_line = ""
+
+    def say_zoom(self) -> None:
+        """How large the picture is shown."""
+        zoom = self.parts.stage.zoom_percent()
+        self.tell(self.tr("Shown at {zoom:.0f} % of its px").format(zoom=zoom), False)
 
     def stop(self) -> None:
         """Stop what goes on."""
