@@ -10,10 +10,10 @@ from bench.rows import Row, cold, times_ms, yardstick_ms
 from bench.scenes import SIZES, demo_at
 from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.spaces import cielab, decode
-from umber_compass.plan.edits import Edit, each_part, study, with_colours
 from umber_compass.plan.light_edits import rig_of, set_key
-from umber_compass.plan.model import Pinned, Plan, Planned
+from umber_compass.plan.model import Plan
 from umber_compass.steps import codes, forms, lit, poisson, values
+from umber_compass.steps.colouring import shift_values
 from umber_compass.steps.light import lights_of
 from umber_compass.steps.pipeline import Derived, Pipeline, build_relief, exact_picture, picture
 from umber_compass.steps.sketch import Drawing
@@ -83,25 +83,11 @@ def _drags(size: tuple[int, int]) -> Iterator[Row]:
             )
 
 
-def _all_values(by: float) -> Edit:
-    def moved(solid: Planned | Pinned) -> Planned | Pinned:
-        from msgspec.structs import replace
-
-        if isinstance(solid, Pinned):
-            return solid
-        return replace(solid, value=min(max(solid.value + by, 3), 97))
-
-    def apply(plan: Plan) -> Plan:
-        colours = study(plan).colours
-        return with_colours(plan, {k: each_part(c, moved) for k, c in colours.items()})
-
-    return Edit(words("move every value"), apply)
-
-
 def _quality(plan: Plan, pipeline: Pipeline, at: str) -> Iterator[Row]:
     for palette, by in (("light", 8.0), ("dark", -22.0)):
         for name, direction in _DIRECTIONS.items():
-            turned = _all_values(by).apply(set_key(words(""), direction=direction).apply(plan))
+            turned = set_key(words(""), direction=direction).apply(plan)
+            turned = shift_values({r.id: by for r in plan.regions})(turned)
             derived = pipeline.derive(turned)
             lab = [
                 cielab(decode(codes.unpack(p) / 255))

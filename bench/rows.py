@@ -45,8 +45,3 @@ def yardstick_ms(height: int, width: int) -> float:
     """M: one copy of a picture of this size, median, with cold caches."""
     source, target = np.ones((height, width), np.uint32), np.zeros((height, width), np.uint32)
     return float(np.median(times_ms(lambda: np.copyto(target, source), 31, cold)))
-
-
-def share(values: list[float], percent: float) -> float:
-    """A percentile of some times."""
-    return float(np.percentile(values, percent))

@@ -6,12 +6,12 @@ import unittest
 from pathlib import Path
 
 import numpy as np
-from msgspec.structs import replace
 from PIL import Image, ImageDraw
 
 from umber_compass import document
 from umber_compass.plan import edits
-from umber_compass.plan.model import Pinned, Region
+from umber_compass.plan.model import Region
+from umber_compass.steps.colouring import shift_values
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import words
 
@@ -50,14 +50,8 @@ def region(label, role, **more):
 def all_values(by):
     """An edit that moves every planned value by some L*."""
 
-    def moved(solid):
-        if isinstance(solid, Pinned):
-            return solid
-        return replace(solid, value=min(max(solid.value + by, 3), 97))
-
     def apply(plan):
-        colours = edits.study(plan).colours
-        return edits.with_colours(plan, {k: edits.each_part(c, moved) for k, c in colours.items()})
+        return shift_values({r.id: by for r in plan.regions})(plan)
 
     return edits.Edit(words("move every value"), apply)
 

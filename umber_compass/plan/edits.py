@@ -18,7 +18,6 @@ from umber_compass.plan.model import (
     Ramp,
     Region,
     Role,
-    Scheme,
     Slot,
     Study,
 )
@@ -209,8 +208,3 @@ def set_rule(key: str, number: float, title: str) -> Edit:
 def drop_rules() -> Edit:
     """Every number of the practice back to what the practice says."""
     return Edit(words("restore the practice's numbers"), lambda plan: replace(plan, overrides={}))
-
-
-def same_scheme(first: Scheme, second: Scheme) -> bool:
-    """Whether two schemes put their slots at the same hues."""
-    return replace(first, shares={}) == replace(second, shares={})

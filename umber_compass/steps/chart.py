@@ -58,7 +58,8 @@ def lights_for(derived: Derived) -> Lights:
     lights = lights_of(rig)
     table = np.array([levels_of(c.first.hex) for c in derived.colours.values()])
     local = local_light(table).T
-    light = np.tile(anchor_light("lit", lights), (len(local), 1))
+    anchor = "lit" if rig.anchor == "mean" else rig.anchor  # a mean needs forms
+    light = np.tile(anchor_light(anchor, lights), (len(local), 1))
     share = np.array([derived.shares[r] for r in derived.colours])
     return expose(local, light, share, lights)[0]
 

@@ -15,13 +15,13 @@ FURTHEST = 1.25
 MOST_DEG = 150.0  # from the front, the furthest behind that a lamp can stand
 _WAYS = (
     "above",
-    "upper right",
-    "right",
-    "lower right",
+    "the upper right",
+    "the right",
+    "the lower right",
     "below",
-    "lower left",
-    "left",
-    "upper left",
+    "the lower left",
+    "the left",
+    "the upper left",
 )
 
 
@@ -85,11 +85,7 @@ def in_words(direction: tuple[float, float, float]) -> Words:
     if stand.off_deg < 8:
         return words("straight from the front")
     way = _WAYS[int((stand.round_deg + 22.5) // 45) % 8]
-    template = (
-        "from {way}, {off:.0f}° off the front"
-        if way in ("above", "below")
-        else ("from the {way}, {off:.0f}° off the front")
-    )
+    template = "from {way}, {off:.0f}° off the front"
     if stand.off_deg > 90:
-        template = template.replace("off the front", "off the front, behind")
+        template = "from {way}, {off:.0f}° off the front, behind"
     return words(template, way=way, off=stand.off_deg)

@@ -1,7 +1,7 @@
 """What light does to a local colour: one function for picture, chart, ramps and volumes.
 
 Light is added and multiplied in linear light: out = local x (ambient x openness + key x facing),
-times the exposure. The paint chart, the coded picture and the exact picture all call `shade`.
+times the exposure. Chart, pictures and volumes use `illumination` and `fitted`; `shade` is both.
 """
 
 from typing import NamedTuple, TypeAlias

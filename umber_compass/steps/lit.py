@@ -1,7 +1,8 @@
 """The lit picture: quickly from codes while something is dragged, exactly once it is let go.
 
-Both paths call `light.shade`; the exact one, a pixel at a time, is the reference that tests hold
-the coded one to.
+The exact one shades every pixel with `light.shade` and is the reference that tests hold the coded
+one to; that one takes its halves apart, `illumination` and `fitted`, so that the light of a rig is
+kept while colours are dragged.
 """
 
 from typing import NamedTuple

@@ -6,11 +6,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.plan.light_edits import rig_of
 from umber_compass.steps import lit as lighting
 from umber_compass.steps.codes import Packed, paint
 from umber_compass.steps.forms import Tick, idle
-from umber_compass.steps.light import Lights, lights_of
+from umber_compass.steps.light import Lights
 from umber_compass.steps.pipeline import Derived
 
 # With every lamp off nothing would be seen. What is shown is what an eye used to the dark makes
@@ -72,9 +71,3 @@ def exact_in(derived: Derived, name: str, tick: Tick = idle) -> Packed:
         return paint(derived.codes, derived.table)
     lights = part(derived.lit.lights)
     return lighting.paint_exact(derived.relief, derived.codes, derived.table, lights, tick)
-
-
-def is_dark(derived: Derived) -> bool:
-    """Whether the light is on but nothing shines."""
-    rig = rig_of(derived.plan)
-    return rig.on and lights_of(rig).is_dark
