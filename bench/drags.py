@@ -10,9 +10,9 @@ from PySide6.QtWidgets import QApplication
 
 from bench.rows import Row
 from umber_compass.demo.plans import DEMOS
-from umber_compass.plan.edits import turn_lead
-from umber_compass.plan.light_edits import set_key
-from umber_compass.steps.pipeline import Pipeline, picture
+from umber_compass.plan.harmony_edits import turn_lead
+from umber_compass.plan.light_edits import set_lamp
+from umber_compass.steps.pipeline import picture
 from umber_compass.window.application import make_application
 from umber_compass.window.main_window import MainWindow
 from umber_compass.words import words
@@ -24,23 +24,33 @@ def rows() -> Iterator[Row]:
     application = make_application()
     window = MainWindow()
     window.show()
-    window.desk.open(DEMOS[0].plan, keep_path=False)
-    while window.desk.derived is None or window.desk.derived.lit is None or window.desk.worker.busy:
+    window.works.files.documents.open(DEMOS[0].plan, keep_path=False)
+    while (
+        window.works.desk.derived is None
+        or window.works.desk.derived.lit is None
+        or window.works.desk.worker.busy
+    ):
         _rest(100)
     _rest(400)
-    empty = float(np.median(_frames(window, lambda i: window.parts.stage.update())))
+    empty = float(np.median(_frames(window, lambda i: window.works.layout.stage.update())))
     yield Row("empty repaint of the stage", f"{empty:.1f} ms", "", None)
-    assert window.desk.history is not None
-    region = next(r.id for r in window.desk.history.now.regions if r.name == "coat")
-    rose, ladder = window.parts.harmony_bench.rose, window.parts.values_bench.ladder
+    assert window.works.desk.history is not None
+    region = next(r.id for r in window.works.desk.history.now.regions if r.name == "coat")
+    rose, ladder = (
+        window.works.layout.benches["harmony"].rose,
+        window.works.layout.benches["values"].ladder,
+    )
     drags: dict[str, tuple[str, Callable[[int], None]]] = {
         "drag of the leading hue": ("harmony", lambda i: rose.turned.emit(217 + i * 0.7)),
         "drag of a value chip": ("values", lambda i: ladder.moved.emit(region, 0, 41 + i * 0.3)),
-        "drag of the key": ("light", lambda i: window.parts.stage.lamp_moved.emit("key", _at(i))),
+        "drag of the key": (
+            "light",
+            lambda i: window.works.layout.stage.lamp_moved.emit("key", _at(i)),
+        ),
     }
     for name, (step, move) in drags.items():
         yield from _drag(window, name, step, move, empty)
-    window.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
+    window.works.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
     window.close()
     del application
 
@@ -52,11 +62,11 @@ def _at(i: int) -> tuple[float, float, float]:
 def _drag(
     window: MainWindow, name: str, step: str, move: Callable[[int], None], empty: float
 ) -> Iterator[Row]:
-    window.open_step(step)
+    window.works.steps.open(step)
     _rest(400)
-    window._drag_began()
+    window.works.desk.begin_drag()
     took = _frames(window, move)
-    window._drag_ended()
+    window.joining._end_drag()
     limit = 2 * (empty + _compute(window, step))
     p50, p95 = np.percentile(took, [50, 95])
     wish = f"2 x (repaint + compute) = {limit:.1f} ms"
@@ -75,7 +85,7 @@ def _frames(window: MainWindow, move: Callable[[int], None], count: int = 120) -
     """The time from each move to the end of the stage's next frame, ms. As under a hand, moves come
     no faster than a screen's 60 a second; events wait their turn between them."""
     took = []
-    stage = window.parts.stage
+    stage = window.works.layout.stage
     for i in range(count):
         before, begin = stage.frames, time.perf_counter()
         move(i)
@@ -89,12 +99,14 @@ def _frames(window: MainWindow, move: Callable[[int], None], count: int = 120) -
 
 def _compute(window: MainWindow, step: str) -> float:
     """What a drag must compute at least, from plan to picture, ms."""
-    desk = window.desk
-    assert desk.derived is not None and desk.history is not None and desk.shown is not None
-    pipeline, took = Pipeline.of(desk.derived), []
+    desk = window.works.desk
+    assert desk.derived is not None and desk.history is not None and desk.live.bitmap is not None
+    pipeline, took = desk.live.pipeline, []
     for i in range(20):
-        turn = turn_lead(i * 3.0) if step != "light" else set_key(words(""), direction=_at(i))
+        turn = (
+            turn_lead(i * 3.0) if step != "light" else set_lamp("key", words(""), direction=_at(i))
+        )
         begin = time.perf_counter()
-        picture(pipeline.derive(turn.apply(desk.history.now)), desk.shown.packed)
+        picture(pipeline.derive(turn.apply(desk.history.now)), desk.live.bitmap.packed)
         took.append((time.perf_counter() - begin) * 1000)
     return float(np.median(took))

@@ -5,12 +5,13 @@ from collections.abc import Iterator
 import numpy as np
 
 from bench.rows import Row, cold, times_ms, yardstick_ms
-from bench.scenes import SIZES, demo_at
+from bench.scenes import SIZES, demo_at, pipeline_of, worked_out
 from umber_compass.demo.plans import DEMOS
 from umber_compass.formats import picture
-from umber_compass.plan.edits import turn_lead
-from umber_compass.steps import codes, flats, judging
-from umber_compass.steps.pipeline import Pipeline
+from umber_compass.picture import codes
+from umber_compass.plan.harmony_edits import turn_lead
+from umber_compass.steps.checks import judging
+from umber_compass.steps.sketch.kinds import flats
 
 
 def rows() -> Iterator[Row]:
@@ -26,7 +27,7 @@ def rows() -> Iterator[Row]:
 def _recolour(width: int, height: int) -> Iterator[Row]:
     m = yardstick_ms(height, width)
     plan, drawing = demo_at(width, height)
-    derived = Pipeline(drawing).derive(plan)
+    derived = pipeline_of(plan, drawing).derive(plan)
     at = f"{width}x{height}"
     whole = float(np.median(times_ms(lambda: codes.paint(derived.codes, derived.table), 41, cold)))
     yield Row(f"M, {at}", f"{m:.2f} ms", "", None)
@@ -57,13 +58,13 @@ def _recolour(width: int, height: int) -> Iterator[Row]:
 
 def _deciding() -> Iterator[Row]:
     plan, drawing = demo_at(*SIZES[0])
-    pipeline = Pipeline(drawing)
-    derived = pipeline.derive(plan)
+    pipeline = pipeline_of(plan, drawing)
+    derived = worked_out(pipeline.derive(plan))
     m = yardstick_ms(SIZES[0][1], SIZES[0][0])
     angle = iter(range(10_000))
 
     def turn() -> None:
-        pipeline.derive(turn_lead(next(angle) * 0.7).apply(plan))
+        worked_out(pipeline.derive(turn_lead(next(angle) * 0.7).apply(plan)))
 
     took = np.median(times_ms(turn, 41, cold))
     yield Row("derive after a turn of the scheme", f"{took:.2f} ms = {took / m:.2f} M", "", None)

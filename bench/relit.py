@@ -7,16 +7,20 @@ from collections.abc import Iterator
 import numpy as np
 
 from bench.rows import Row, cold, times_ms, yardstick_ms
-from bench.scenes import SIZES, demo_at
+from bench.scenes import SIZES, demo_at, pipeline_of
 from umber_compass.colour.difference import ciede2000
+from umber_compass.colour.packed import unpack
 from umber_compass.colour.spaces import cielab, decode
-from umber_compass.plan.light_edits import rig_of, set_key
+from umber_compass.picture import forms, poisson
+from umber_compass.picture import relit as lit
+from umber_compass.picture.building import build_relief
+from umber_compass.picture.drawing import Drawing
+from umber_compass.picture.light import lights_of
+from umber_compass.plan.light_edits import rig_of, set_lamp
 from umber_compass.plan.model import Plan
-from umber_compass.steps import codes, forms, lit, poisson, values
-from umber_compass.steps.colouring import shift_values
-from umber_compass.steps.light import lights_of
-from umber_compass.steps.pipeline import Derived, Pipeline, build_relief, exact_picture, picture
-from umber_compass.steps.sketch import Drawing
+from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
+from umber_compass.steps.values import measured as values
 from umber_compass.words import words
 
 _DIRECTIONS = {
@@ -31,7 +35,7 @@ def rows() -> Iterator[Row]:
     """Speed at both sizes, quality over lamps and palettes, forms, values, memory."""
     for size in SIZES:
         plan, drawing = demo_at(*size)
-        pipeline, at = Pipeline(drawing), f"{size[0]}x{size[1]}"
+        pipeline, at = pipeline_of(plan, drawing), f"{size[0]}x{size[1]}"
         yield from _drags(size)
         yield from _quality(plan, pipeline, at)
         yield from _forms(plan, drawing, pipeline.derive(plan), at)
@@ -48,7 +52,7 @@ def _drags(size: tuple[int, int]) -> Iterator[Row]:
     """What a drag must compute: the light, every code's colour, every pixel looked up."""
     m = yardstick_ms(size[1], size[0])
     plan, drawing = demo_at(*size)
-    derived = Pipeline(drawing).derive(plan)
+    derived = pipeline_of(plan, drawing).derive(plan)
     relief, shown = derived.relief, picture(derived)
     assert relief is not None and derived.lit is not None
     local, lights = lit.local_light(derived.table), lights_of(rig_of(plan))
@@ -86,12 +90,11 @@ def _drags(size: tuple[int, int]) -> Iterator[Row]:
 def _quality(plan: Plan, pipeline: Pipeline, at: str) -> Iterator[Row]:
     for palette, by in (("light", 8.0), ("dark", -22.0)):
         for name, direction in _DIRECTIONS.items():
-            turned = set_key(words(""), direction=direction).apply(plan)
+            turned = set_lamp("key", words(""), direction=direction).apply(plan)
             turned = shift_values({r.id: by for r in plan.regions})(turned)
             derived = pipeline.derive(turned)
             lab = [
-                cielab(decode(codes.unpack(p) / 255))
-                for p in (picture(derived), exact_picture(derived))
+                cielab(decode(unpack(p) / 255)) for p in (picture(derived), exact_picture(derived))
             ]
             off = ciede2000(lab[0], lab[1])
             mean, high, most = off.mean(), np.percentile(off, 99.9), off.max()
@@ -105,7 +108,9 @@ def _quality(plan: Plan, pipeline: Pipeline, at: str) -> Iterator[Row]:
 
 def _forms(plan: Plan, drawing: Drawing, derived: Derived, at: str) -> Iterator[Row]:
     exact = _median(lambda: exact_picture(derived), 7)
-    took = _median(lambda: build_relief(drawing, plan, derived.codes), 5)
+    took = _median(
+        lambda: build_relief(drawing, derived.form_wishes, derived.axes, derived.codes), 5
+    )
     yield Row(
         f"forms and codes of a sketch, {at}",
         f"{took:.0f} ms = {took / exact:.1f} exact relights",
@@ -164,16 +169,18 @@ from PIL import Image
 from umber_compass import document
 from umber_compass.demo.plans import DEMOS
 from umber_compass.formats import picture, plan_file
-from umber_compass.steps import sketch
+from umber_compass.picture.drawing import draw
 from umber_compass.steps.pipeline import Pipeline, exact_picture, picture as painted
 begin = peak()
 held = plan_file.read(DEMOS[0].plan)
 size = int(sys.argv[1]), int(sys.argv[2])
-rgb = np.asarray(Image.fromarray(picture.decode(held.sketch, "x").rgb).resize(size))
-rows = (np.arange(size[1]) * held.labels.shape[0] // size[1])[:, None]
-columns = np.arange(size[0]) * held.labels.shape[1] // size[0]
-labels = np.ascontiguousarray(held.labels[rows, columns])
-derived = Pipeline(sketch.draw(rgb, labels)).derive(held.plan)
+sketch = held.plan.sketch
+rgb = np.asarray(Image.fromarray(picture.decode(held.sketches[sketch.hash], "x").rgb).resize(size))
+whole = held.arrays[sketch.labels]
+rows = (np.arange(size[1]) * whole.shape[0] // size[1])[:, None]
+columns = np.arange(size[0]) * whole.shape[1] // size[0]
+labels = np.ascontiguousarray(whole[rows, columns])
+derived = Pipeline({sketch.labels: draw(rgb, labels)}).derive(held.plan)
 painted(derived), exact_picture(derived)
 print(begin, peak())
 """

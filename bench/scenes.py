@@ -7,18 +7,33 @@ from PIL import Image
 
 from umber_compass.demo.plans import DEMOS
 from umber_compass.formats import picture, plan_file
+from umber_compass.picture.drawing import Drawing, draw
 from umber_compass.plan.model import Plan
-from umber_compass.steps import sketch
+from umber_compass.steps.pipeline import Derived, Pipeline
 
 SIZES = ((1280, 960), (640, 480))
 
 
-def demo_at(width: int, height: int) -> tuple[Plan, sketch.Drawing]:
+def demo_at(width: int, height: int) -> tuple[Plan, Drawing]:
     """The demo's plan and its drawing at a size."""
     held = plan_file.read(DEMOS[0].plan)
-    rgb = picture.decode(held.sketch, "demo").rgb
+    sketch = held.plan.sketch
+    data, labels = held.sketches[sketch.hash], held.arrays[sketch.labels]
+    rgb = picture.decode(data, "demo").rgb
     if rgb.shape[:2] == (height, width):
-        return held.plan, sketch.draw(rgb, held.labels)
-    small = np.asarray(Image.open(io.BytesIO(held.sketch)).resize((width, height), 4))
+        return held.plan, draw(rgb, labels)
+    small = np.asarray(Image.open(io.BytesIO(data)).resize((width, height), 4))
     step = rgb.shape[1] // width
-    return held.plan, sketch.draw(small, np.ascontiguousarray(held.labels[::step, ::step]))
+    return held.plan, draw(small, np.ascontiguousarray(labels[::step, ::step]))
+
+
+def pipeline_of(plan: Plan, drawing: Drawing) -> Pipeline:
+    """A pipeline of one drawing."""
+    return Pipeline({plan.sketch.labels: drawing})
+
+
+def worked_out(derived: Derived) -> Derived:
+    """A plan's results up to the colours of its picture, as a frame needs them."""
+    assert derived.shares and derived.rules and derived.table is not None
+    assert derived.lit is not None or not derived.rig.on
+    return derived

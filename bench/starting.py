@@ -38,11 +38,11 @@ opening = show_opening(path)
 print("thumbnail", time.perf_counter() - begin, flush=True)
 window = start(path, True)
 opening.close()
-stage = window.parts.stage
+stage = window.works.layout.stage
 plain = stage.paintEvent
 def paint(event):
     plain(event)
-    if window.desk.derived is not None and window.desk.derived.lit is not None:
+    if window.works.desk.derived is not None and window.works.desk.derived.lit is not None:
         print("live", time.perf_counter() - begin, flush=True)
         stage.paintEvent = plain
         app.quit()

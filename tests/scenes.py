@@ -11,7 +11,7 @@ from PIL import Image, ImageDraw
 from umber_compass import document
 from umber_compass.plan import edits
 from umber_compass.plan.model import Region
-from umber_compass.steps.colouring import shift_values
+from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import words
 
@@ -68,4 +68,4 @@ class InFolder(unittest.TestCase):
 
     def bring_in(self, focus=None):
         made = document.bring_in(self.sketch, focus)
-        return made, Pipeline(made.drawing)
+        return made, Pipeline(made.pixels.drawings)

@@ -19,11 +19,12 @@ from PySide6.QtGui import QGuiApplication, QImage, QPainter
 from PySide6.QtSvg import QSvgRenderer
 
 from umber_compass import document
-from umber_compass.plan.edits import set_title, study, with_colours, with_scheme
+from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.light_edits import with_rig
 from umber_compass.plan.model import Ambient, Colour, Gradient, Lamp, Pinned, Plan, Rig, Terminator
-from umber_compass.steps.colouring import measure_hex, planned_from_hex
-from umber_compass.steps.harmony import planned_as
+from umber_compass.plan.sketch_edits import set_title
+from umber_compass.steps.harmony.edits import planned_from_hex
+from umber_compass.steps.harmony.scheme import planned_as
 
 FOLDER = Path(__file__).parent.parent / "umber_compass" / "demo"
 NAME = "lighthouse-bakery"
@@ -142,7 +143,7 @@ def decided(plan: Plan) -> Plan:
 
 def measure_at(plan: Plan, region_id: str) -> str:
     """A region's colour as it was measured in the flats."""
-    from umber_compass.steps.colouring import region_colours
+    from umber_compass.steps.harmony.colours import region_colours
 
     now = study(plan)
     return region_colours(now.scheme, {region_id: now.colours[region_id]})[region_id].first.hex
@@ -158,7 +159,7 @@ def main() -> int:
     flats = FOLDER / f"{NAME}.png"
     flats.write_bytes(draw())
     made = document.bring_in(flats)
-    document.save(made._replace(plan=decided(made.plan)), FOLDER / f"{NAME}.umber")
+    document.save(decided(made.plan), made.pixels, FOLDER / f"{NAME}.umber")
     return 0
 
 

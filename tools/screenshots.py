@@ -37,26 +37,29 @@ def main() -> int:
 def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan: Path) -> None:
     """Open the plan, visit each step, and grab the window once its answers are there."""
     from umber_compass.window.application import make_application
+    from umber_compass.window.benches import BENCHES
+    from umber_compass.window.benches.light.bench import LightBench
     from umber_compass.window.main_window import MainWindow
-    from umber_compass.window.parts import STEPS
 
     application = make_application()
     window = MainWindow()
     window.resize(*size)
     window.show()
-    window.files.open_path(plan, demo=True)
-    window.run(f"room-{room}")
+    window.works.files.open_path(plan, demo=True)
+    window.works.menus.run(f"room-{room}")
     _settle(window)
-    for name in [s for s, _ in STEPS if not any(steps) or s in steps]:
-        window.open_step(name)
+    for name in [s for s in BENCHES if not any(steps) or s in steps]:
+        window.works.steps.open(name)
         _settle(window)
         window.grab().save(str(folder / f"{name}.png"))
         if name == "light":
-            window.parts.light_bench.open_tab(1)
+            light = window.works.layout.benches["light"]
+            assert isinstance(light, LightBench)
+            light.open_tab(1)
             _settle(window)
             window.grab().save(str(folder / "chart.png"))
-            window.parts.light_bench.open_tab(0)
-    window.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
+            light.open_tab(0)
+    window.works.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
     window.close()
     del application
 
@@ -69,9 +72,9 @@ def _settle(window: object) -> None:
         loop = QEventLoop()
         QTimer.singleShot(300, loop.quit)
         loop.exec()
-        while window.desk.worker.busy:  # type: ignore[attr-defined]  # a MainWindow
+        while window.works.desk.worker.busy:  # type: ignore[attr-defined]  # a MainWindow
             loop = QEventLoop()
-            window.desk.worker.idle.connect(loop.quit)  # type: ignore[attr-defined]
+            window.works.desk.worker.idle.connect(loop.quit)  # type: ignore[attr-defined]
             loop.exec()
 
 

@@ -22,10 +22,6 @@ def words(template: str, **fields: Field) -> Words:
     return Words(template, fields)
 
 
-class Stopped(Exception):  # noqa: N818 - the artist's wish is no fault
-    """Work that was told to stop."""
-
-
 class Refusal(Exception):  # noqa: N818 - it is no fault of the program
     """Input that cannot be taken: what it was about, what is wrong, what to do."""
 

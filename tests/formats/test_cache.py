@@ -6,9 +6,9 @@ from unittest import mock
 import numpy as np
 
 from tests import scenes
+from umber_compass.document import kept_arrays as kept
 from umber_compass.formats import cache
 from umber_compass.plan.light_edits import lit
-from umber_compass.steps import kept
 from umber_compass.steps.pipeline import Pipeline
 
 
@@ -66,9 +66,9 @@ class Kept(scenes.InFolder):
 
     def test_drawing_and_relief_come_back_as_they_were(self):
         made, pipeline = self.bring_in()
-        drawing = kept.drawing_of(kept.drawing_arrays(made.drawing))
-        np.testing.assert_array_equal(drawing.labels, made.drawing.labels)
-        self.assertEqual(drawing.box, made.drawing.box)
+        drawing = kept.drawing_of(kept.drawing_arrays(made.pixels.drawing(made.plan.sketch)))
+        np.testing.assert_array_equal(drawing.labels, made.pixels.drawing(made.plan.sketch).labels)
+        self.assertEqual(drawing.box, made.pixels.drawing(made.plan.sketch).box)
         relief = pipeline.derive(lit(made.plan)).relief
         again = kept.relief_of(kept.relief_arrays(relief), relief.shape)
         for one, two in zip(relief, again, strict=True):
@@ -81,7 +81,7 @@ class Kept(scenes.InFolder):
                 kept.relief_of(spoiled, relief.shape)
         with self.assertRaises(ValueError):
             kept.relief_of(kept.relief_arrays(relief), (3, 3))
-        missing = kept.drawing_arrays(made.drawing)
+        missing = kept.drawing_arrays(made.pixels.drawing(made.plan.sketch))
         del missing["cover"]
         with self.assertRaises(KeyError):
             kept.drawing_of(missing)

@@ -33,7 +33,7 @@ class PlanFiles(scenes.InFolder):
         super().setUp()
         made, _ = self.bring_in()
         self.path = self.folder / "boat.umber"
-        document.save(made, self.path)
+        document.save(made.plan, made.pixels, self.path)
         self.made, self.data = made, self.path.read_bytes()
         with zipfile.ZipFile(self.path) as archive:
             self.entries = {n: archive.read(n) for n in archive.namelist()}
@@ -51,10 +51,12 @@ class PlanFiles(scenes.InFolder):
     def test_read_is_what_was_written(self):
         again = document.open_plan(self.path)
         self.assertEqual(again.plan, self.made.plan)
-        self.assertEqual(again.data, self.sketch.read_bytes())
-        np.testing.assert_array_equal(again.labels, self.made.labels)
+        self.assertEqual(again.pixels.sketches[again.plan.sketch.hash], self.sketch.read_bytes())
+        np.testing.assert_array_equal(
+            again.pixels.labels(again.plan.sketch), self.made.pixels.labels(self.made.plan.sketch)
+        )
         self.assertEqual(Image.open(io.BytesIO(again.thumbnail)).size, (240, 160))
-        document.save(again, self.path)
+        document.save(again.plan, again.pixels, self.path)
         self.assertEqual(self.path.read_bytes(), self.data)
 
     def test_mimetype_is_first_and_stored(self):
@@ -133,7 +135,7 @@ class PlanFiles(scenes.InFolder):
             mock.patch("os.fsync", side_effect=full),
             self.assertRaisesRegex(Refusal, "no space left"),
         ):
-            document.save(self.made, self.path)
+            document.save(self.made.plan, self.made.pixels, self.path)
         self.assertEqual(self.path.read_bytes(), self.data)
         self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["boat.png", "boat.umber"])
 
@@ -148,22 +150,22 @@ class PlanFiles(scenes.InFolder):
 
     def test_hand_off_writes_ours_over_ours_and_nothing_over_others(self):
         out = self.folder / "out"
-        files = document.hand_off(self.made, out, ["gpl", "flat"])
+        files = document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
         self.assertEqual([f.name for f in files], ["boat.gpl", "boat-flat.png"])
-        document.hand_off(self.made, out, ["gpl", "flat"])
+        document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
         np.testing.assert_allclose(
             picture.read(files[1]).rgb.astype(int), scenes.draw().astype(int), atol=6
         )
         files[0].write_text("mine")
         with self.assertRaisesRegex(Refusal, "there already"):
-            document.hand_off(self.made, out, ["gpl", "flat"])
+            document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
         self.assertEqual(files[0].read_text(), "mine")
-        document.hand_off(self.made, out, ["gpl"], force=True)
+        document.hand_off(self.made.plan, self.made.pixels, out, ["gpl"], force=True)
         self.assertTrue(files[0].read_text().startswith(gpl.MAGIC))
 
     def test_saving_into_a_folder_that_is_not_there(self):
         with self.assertRaisesRegex(Refusal, "could not be written"):
-            document.save(self.made, self.folder / "gone" / "x.umber")
+            document.save(self.made.plan, self.made.pixels, self.folder / "gone" / "x.umber")
 
 
 class Pictures(scenes.InFolder):

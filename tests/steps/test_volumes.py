@@ -5,8 +5,9 @@ import unittest
 import numpy as np
 
 from umber_compass.colour import spaces
+from umber_compass.picture import light
 from umber_compass.plan.model import Ambient, Lamp, Rig
-from umber_compass.steps import light, volumes
+from umber_compass.steps.light import volumes
 
 
 def drawn(direction, size=(244, 75), softness=0.1, **rig):

@@ -17,8 +17,8 @@ from PySide6.QtWidgets import QApplication
 from tests.window.driving import DEMO, InWindow, drag, wait
 from umber_compass import document
 from umber_compass.plan import edits
-from umber_compass.window.frame import lamp_marks
 from umber_compass.window.main_window import MainWindow
+from umber_compass.window.stage import lamp_marks
 
 REAL = os.environ.get("UMBER_STORY_SCREEN") == "1"
 SKY = (600, 60)
@@ -38,13 +38,13 @@ class Story(InWindow):
     def test_with_the_mouse(self):
         self.open(DEMO)
         first = self.pixel(*SKY)
-        rose = self.parts.harmony_bench.rose
-        drag(rose, [rose.at(216 + d, rose._radius() - 6) for d in range(0, 70, 5)])
+        rose = self.parts.benches["harmony"].rose
+        drag(rose, [rose.dial.at(216 + d, rose.dial.radius - 6) for d in range(0, 70, 5)])
         turned = self.pixel(*SKY)
         self.assertNotEqual(turned, first)
         self.click(self.parts.route.stops["values"], QPointF(22, 28))
         self.settle()
-        ladder = self.parts.values_bench.ladder
+        ladder = self.parts.benches["values"].ladder
         box = next(b for b, c in ladder.boxes() if c.name == "roof")
         drag(ladder, [box.center() + QPointF(0, d) for d in (0, -4, -12)])
         roof = self.colour("roof").value
@@ -56,28 +56,29 @@ class Story(InWindow):
         self.assertEqual(self.parts.route.stops["values"].warnings, 0)
         QTest.keyPress(self.window, Qt.Key.Key_B)
         QTest.keyRelease(self.window, Qt.Key.Key_B)
-        self.window.actions_by_name["undo"].trigger()
+        self.works.menus.of["undo"].trigger()
         self.settle()
         self.assertEqual(self.parts.route.stops["values"].warnings, 1)
         self.click(self.parts.route.stops["ramps"], QPointF(22, 28))
-        ramps = self.parts.ramps_bench
+        self.settle()
+        ramps = self.parts.benches["ramps"]
         self.click(ramps.rows[self.region("sea").id, 0], QPointF(20, 20))
         self.click(ramps.recipes["straight"])
         self.answers.path = self.folder / "mine.umber"
-        wait(self.desk.worker.idle, self.window.actions_by_name["save"].trigger)
+        wait(self.desk.worker.idle, self.works.menus.of["save"].trigger)
         plan = self.desk.history.now
         self.assertEqual(document.open_plan(self.answers.path).plan, plan)
         self.window.close()
         self.window.deleteLater()
         self.window = MainWindow(self.answers)
-        self.desk, self.parts = self.window.desk, self.window.parts
+        self.take()
         self.window.show()
         self.open(self.answers.path)
         self.assertEqual(self.desk.history.now, plan)
         self.assertAlmostEqual(self.colour("roof").value, roof, places=6)
         self.click(self.parts.route.stops["handoff"], QPointF(22, 28))
-        self.parts.handoff_bench.folder.setText(str(self.folder / "out"))
-        wait(self.desk.worker.idle, lambda: self.click(self.parts.handoff_bench.write))
+        self.type(self.parts.benches["handoff"].folder, str(self.folder / "out"))
+        wait(self.desk.worker.idle, lambda: self.click(self.parts.benches["handoff"].write))
         self.assertEqual(
             sorted(p.name for p in (self.folder / "out").iterdir()),
             [f"lighthouse-bakery{x}" for x in ("-chart.gpl", "-flat.png", "-lit.png", ".gpl")],
@@ -86,11 +87,11 @@ class Story(InWindow):
     def test_hue_value_and_lamp_are_dragged_and_the_exact_picture_follows(self):
         self.open(DEMO)
         self.assert_exact()
-        rose, stage = self.parts.harmony_bench.rose, self.parts.stage
-        drag(rose, [rose.at(216 + d, rose._radius() - 6) for d in range(0, 40, 8)])
+        rose, stage = self.parts.benches["harmony"].rose, self.parts.stage
+        drag(rose, [rose.dial.at(216 + d, rose.dial.radius - 6) for d in range(0, 40, 8)])
         self.assert_exact()
         self.click(self.parts.route.stops["values"], QPointF(22, 28))
-        ladder = self.parts.values_bench.ladder
+        ladder = self.parts.benches["values"].ladder
         box = next(b for b, c in ladder.boxes() if c.name == "coat")
         drag(ladder, [box.center() - QPointF(0, d) for d in (0, 20, 45)])
         self.assert_exact()
@@ -104,12 +105,13 @@ class Story(InWindow):
         placed = lamp_marks.at(stage._lamps[0], stage.frame())
         self.assertLess((placed - way[-1]).manhattanLength(), 2)
         self.assert_exact()
-        self.click(self.parts.light_bench.tabs["chart"])
-        chart = self.parts.light_bench.chart
+        self.click(self.parts.benches["light"].tabs["chart"])
+        self.settle()
+        chart = self.parts.benches["light"].chart
         self.click(chart, chart.box(3, 2).center())
         self.assertEqual(QGuiApplication.clipboard().text(), chart.colour(3, 2).hex)
         for _ in range(3):
-            self.window.actions_by_name["undo"].trigger()
+            self.works.menus.of["undo"].trigger()
         self.assertEqual(self.desk.history.now, self.desk.first)
         self.assert_exact()
 
@@ -121,14 +123,14 @@ class Story(InWindow):
             Qt.KeyboardModifier.ControlModifier,
         )
         shift = Qt.KeyboardModifier.ShiftModifier
-        key(self.parts.harmony_bench.rose, Qt.Key.Key_Right, shift)
+        key(self.parts.benches["harmony"].rose, Qt.Key.Key_Right, shift)
         self.assertEqual(edits.study(self.desk.history.now).scheme.lead_deg, 226)
         self.window.activateWindow()
         self.keys(Qt.Key.Key_3, alt)
-        self.assertEqual(self.window.step, "values")
-        ladder = self.parts.values_bench.ladder
+        self.assertEqual(self.session.step, "values")
+        ladder = self.parts.benches["values"].ladder
         key(ladder, Qt.Key.Key_PageUp)
-        chosen = self.desk.selection
+        chosen = self.session.selection
         before = self.desk.derived.colours[chosen].ends
         key(ladder, Qt.Key.Key_Up)
         self.assertNotEqual(self.desk.derived.colours[chosen].ends, before)
@@ -142,7 +144,7 @@ class Story(InWindow):
         self.assertEqual(self.parts.route.stops["values"].warnings, 1)
         self.keys(Qt.Key.Key_Z, control | shift)
         self.keys(Qt.Key.Key_7, alt)
-        key(self.parts.ramps_bench.recipes["hsb-sum"], Qt.Key.Key_Space)
+        key(self.parts.benches["ramps"].recipes["hsb-sum"], Qt.Key.Key_Space)
         self.assertIn(
             "hsb-sum",
             {r.recipe for r in edits.study(self.desk.history.now).recipes.values()} | {"hsb-sum"},
@@ -151,8 +153,11 @@ class Story(InWindow):
         wait(self.desk.worker.idle, lambda: self.keys(Qt.Key.Key_S, control))
         self.assertTrue(self.answers.path.exists())
         self.keys(Qt.Key.Key_8, alt)
-        self.parts.handoff_bench.folder.setText(str(self.folder / "out"))
-        wait(self.desk.worker.idle, lambda: key(self.parts.handoff_bench.write, Qt.Key.Key_Space))
+        self.type(self.parts.benches["handoff"].folder, str(self.folder / "out"))
+        wait(
+            self.desk.worker.idle,
+            lambda: key(self.parts.benches["handoff"].write, Qt.Key.Key_Space),
+        )
         self.assertEqual(len(list((self.folder / "out").iterdir())), 4)
 
     def keys(self, key, modifiers):
@@ -161,7 +166,7 @@ class Story(InWindow):
         from PySide6.QtGui import QKeySequence
 
         wanted = QKeySequence(int(modifiers.value) | int(key))
-        action = next(a for a in self.window.actions_by_name.values() if a.shortcut() == wanted)
+        action = next(a for a in self.works.menus.of.values() if a.shortcut() == wanted)
         self.assertTrue(action.isEnabled())
         action.trigger()
         QApplication.processEvents()

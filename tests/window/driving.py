@@ -14,8 +14,8 @@ from PySide6.QtWidgets import QApplication
 from umber_compass.demo.plans import DEMOS
 from umber_compass.steps.pipeline import exact_picture
 from umber_compass.window.application import make_application
-from umber_compass.window.dialogs import Dialogs
 from umber_compass.window.main_window import MainWindow
+from umber_compass.window.widgets.dialogs import Dialogs
 
 DEMO = DEMOS[0].plan
 
@@ -25,6 +25,7 @@ class Answers(Dialogs):
 
     def __init__(self):
         self.path, self.unsaved_answer, self.asked = None, "discard", []
+        self.may_replace = False
 
     def _say(self, what):
         self.asked.append(what)
@@ -41,6 +42,10 @@ class Answers(Dialogs):
 
     def folder(self, parent, start):
         return self._say("folder")
+
+    def replace(self, parent, line):
+        self.asked.append(line)
+        return self.may_replace
 
     def unsaved(self, parent, title):
         self.asked.append("unsaved")
@@ -94,7 +99,13 @@ class InWindow(unittest.TestCase):
         self.answers = Answers()
         self.window = MainWindow(self.answers)
         self.window.show()
-        self.desk, self.parts = self.window.desk, self.window.parts
+        self.take()
+
+    def take(self):
+        """The parts of the window by their names."""
+        self.works = self.window.works
+        self.desk, self.parts = self.works.desk, self.works.layout
+        self.session, self.do = self.desk.session, self.window.joining.do
 
     def tearDown(self):
         self.answers.unsaved_answer = "discard"
@@ -107,16 +118,20 @@ class InWindow(unittest.TestCase):
         self.assertEqual((left, noise, QApplication.topLevelWidgets()), ([], [], []))
 
     def open(self, path: Path = DEMO):
-        wait(self.desk.opened, lambda: self.window.files.open_path(path, path == DEMO))
+        wait(self.desk.opened, lambda: self.works.files.open_path(path, path == DEMO))
         self.settle()
 
     def settle(self):
         """Until fixes and views are worked out."""
-        for timer in (self.desk._measuring, self.desk.live.sharpening, self.desk._judging):
+        for timer in (
+            self.desk.judge.measuring,
+            self.desk.live.sharpening,
+            self.desk.judge.judging,
+        ):
             if timer.isActive():
                 wait(timer.timeout)
-        if self.window._views_timer.isActive():
-            wait(self.window._views_timer.timeout)
+        if self.works.small_views.timer.isActive():
+            wait(self.works.small_views.timer.timeout)
         while self.desk.worker.busy or self.desk.live.sharpening.isActive():
             if self.desk.worker.busy:
                 wait(self.desk.worker.idle)
@@ -133,10 +148,12 @@ class InWindow(unittest.TestCase):
     def assert_exact(self):
         """The stage shows the exact picture of the plan, pixel for pixel where it is not scaled."""
         self.settle()
-        np.testing.assert_array_equal(self.desk.shown.packed, exact_picture(self.desk.derived))
+        np.testing.assert_array_equal(
+            self.desk.live.bitmap.packed, exact_picture(self.desk.derived)
+        )
         self.parts.stage.mark(None, [])
         for x, y in ((600, 60), (640, 440), (575, 740), (1000, 440)):
-            there = self.desk.shown.packed[y - 3 : y + 4, x - 3 : x + 4].reshape(-1)
+            there = self.desk.live.bitmap.packed[y - 3 : y + 4, x - 3 : x + 4].reshape(-1)
             levels = np.stack([there >> s & 255 for s in (16, 8, 0)]).astype(int)
             shown = self.pixel(x, y)
             seen = np.array([int(shown[i : i + 2], 16) for i in (1, 3, 5)])
@@ -147,6 +164,11 @@ class InWindow(unittest.TestCase):
         """What the stage shows at a place of the picture, read off the screen."""
         at = self.parts.stage.from_picture(x, y).toPoint()
         return self.parts.stage.grab().toImage().pixelColor(at).name()
+
+    def type(self, field, text):
+        field.setFocus()
+        field.selectAll()
+        QTest.keyClicks(field, text)
 
     def press(self, button):
         QTest.mouseClick(

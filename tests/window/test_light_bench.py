@@ -11,20 +11,21 @@ from PySide6.QtWidgets import QApplication
 
 from tests import scenes
 from tests.window.driving import DEMO, InWindow, drag, mouse, wait
+from umber_compass.document import Kept
 from umber_compass.formats.cache import Cache
 from umber_compass.plan.light_edits import rig_of
-from umber_compass.steps.lamps import stand_of
-from umber_compass.window.frame import lamp_marks
+from umber_compass.steps.light.lamps import stand_of
 from umber_compass.window.main_window import MainWindow
+from umber_compass.window.stage import lamp_marks
 
 
 class Light(InWindow):
     def setUp(self):
         super().setUp()
         self.open()
-        self.window.open_step("light")
+        self.works.steps.open("light")
         self.settle()
-        self.bench, self.stage = self.parts.light_bench, self.parts.stage
+        self.bench, self.stage = self.parts.benches["light"], self.parts.stage
 
     @property
     def rig(self):
@@ -36,42 +37,47 @@ class Light(InWindow):
         start = lamp_marks.at(self.stage._lamps[0], frame)
         for away, off in ((QPointF(0, 0), 0), (QPointF(frame.width() / 2, 0), 90)):
             drag(self.stage, [start, frame.center() + away])
-            self.assertAlmostEqual(stand_of(self.rig.lamps[0].direction).off_deg, off, delta=1)
+            self.assertAlmostEqual(stand_of(self.rig.key.direction).off_deg, off, delta=1)
             start = lamp_marks.at(self.stage._lamps[0], frame)
         drag(self.stage, [start, frame.center() + QPointF(frame.width() * 0.62, 0)])
-        self.assertLess(self.rig.lamps[0].direction[2], -0.7)
+        self.assertLess(self.rig.key.direction[2], -0.7)
         self.assertIn("behind", self.bench.says.text())
-        before = self.rig.lamps[0].direction
+        before = self.rig.key.direction
         QTest.keyClick(self.stage, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
-        self.assertLess(self.rig.lamps[0].direction[1], before[1])
+        self.assertLess(self.rig.key.direction[1], before[1])
 
     def test_rows_fields_and_switches_change_the_lamps(self):
-        row = self.bench.rows["ambient"]
+        row = self.bench.lamps.rows["ambient"]
         bar = row.bar()
         drag(row, [bar.center(), QPointF(bar.left() + bar.width() * 0.8, bar.center().y())])
         self.assertAlmostEqual(self.rig.ambient.strength, 160, delta=1)
         self.assertEqual(len(self.desk.history.past), 1)
         QTest.keyClick(row, Qt.Key.Key_Right)
         self.assertAlmostEqual(self.rig.ambient.strength, 161, delta=1)
-        self.bench.lamp_bar.hue.setValue(30)
-        self.assertEqual(self.bench.lamp, "ambient")
+        self.bench.lamps.lamp_bar.hue.setValue(30)
+        self.assertEqual(self.bench.lamps.lamp, "ambient")
         self.assertGreater(int(self.rig.ambient.hex[1:3], 16), int(self.rig.ambient.hex[5:7], 16))
         for text, there in (("#88aaff", "#88aaff"), ("nonsense", "#88aaff")):
-            self.bench.lamp_bar.hex.setText(text)
-            self.bench.lamp_bar.hex.editingFinished.emit()
-            self.assertEqual((self.rig.ambient.hex, self.bench.lamp_bar.hex.text()), (there, there))
+            self.bench.lamps.lamp_bar.hex.setText(text)
+            self.bench.lamps.lamp_bar.hex.editingFinished.emit()
+            self.assertEqual(
+                (self.rig.ambient.hex, self.bench.lamps.lamp_bar.hex.text()), (there, there)
+            )
         QTest.keyClick(row, Qt.Key.Key_Space)
         self.assertFalse(self.rig.ambient.on)
-        self.bench._choose("key")
-        for field, number in ((self.bench.lamp_bar.round, 90), (self.bench.lamp_bar.off, 90)):
+        self.bench.lamps._choose("key")
+        for field, number in (
+            (self.bench.lamps.lamp_bar.round, 90),
+            (self.bench.lamps.lamp_bar.off, 90),
+        ):
             field.setValue(number)
-        np.testing.assert_allclose(self.rig.lamps[0].direction, (1, 0, 0), atol=1e-3)
-        self.bench.lamp_bar.soft.setValue(80)
-        self.assertEqual(self.rig.lamps[0].softness, 0.8)
+        np.testing.assert_allclose(self.rig.key.direction, (1, 0, 0), atol=1e-3)
+        self.bench.lamps.lamp_bar.soft.setValue(80)
+        self.assertEqual(self.rig.key.softness, 0.8)
         for name in ("terminator", "crevice"):
-            QTest.keyClick(self.bench.rows[name], Qt.Key.Key_Right)
+            QTest.keyClick(self.bench.lamps.rows[name], Qt.Key.Key_Right)
         self.assertEqual((self.rig.terminator.strength, self.rig.crevice), (15, 56))
-        self.press(self.bench.anchors["lit"])
+        self.press(self.bench.lamps.anchors["lit"])
         self.assertEqual(self.rig.anchor, "lit")
 
     def test_off_is_flat_and_on_is_lit_again(self):
@@ -79,8 +85,8 @@ class Light(InWindow):
         self.press(self.bench.switch)
         self.assertFalse(self.rig.on)
         self.assertEqual((self.stage._lamps, self.desk.derived.lit), ([], None))
-        self.window.run("look-key-only")
-        self.assertFalse(self.window.actions_by_name["look-key-only"].isChecked())
+        self.works.menus.run("hold-key-only")
+        self.assertFalse(self.works.menus.of["hold-key-only"].isChecked())
         self.assertIn("light is off", self.parts.notice.text())
         self.assertNotEqual(self.pixel(640, 440), lit)
         self.press(self.bench.switch)
@@ -97,31 +103,32 @@ class Light(InWindow):
         tiles = self.parts.strip.tiles
         self.assertEqual([t.text() for t in tiles[:2]], ["Lights off", "Ambient only"])
         tiles[2].click()
-        self.assertEqual(self.window.screen_now.staged_view, "key-only")
+        self.assertEqual(self.session.view, "key-only")
         self.assertNotEqual(self.pixel(640, 440), whole)
-        self.window.run("picture")
-        self.window.open_step("values")
+        self.works.menus.run("picture")
+        self.works.steps.open("values")
         self.assertEqual(tiles[0].text(), "Grey")
 
     def test_the_chart_is_in_the_picture_and_keys_copy_it(self):
         self.bench.open_tab(1)
+        self.settle()
         chart = self.bench.chart
         chart.setFocus()
         for key in (Qt.Key.Key_Down, Qt.Key.Key_Right, Qt.Key.Key_Return):
             QTest.keyClick(chart, key)
         self.assertEqual(QApplication.clipboard().text(), chart.colour(1, 1).hex)
-        self.assertEqual(self.desk.selection, chart.rows[1].region)
+        self.assertEqual(self.session.selection, chart.rows[1].region)
         self.assertIn(f"Copied {chart.colour(1, 1).hex}", self.parts.notice.text())
 
     def test_a_form_is_told_and_the_picture_is_built_anew(self):
-        self.desk.select(self.region("crate").id)
+        self.session.select(self.region("crate").id)
         before = self.desk.derived.relief
-        self.bench.form_bar.form.textActivated.emit("round")
+        self.bench.lamps.form_bar.form.textActivated.emit("round")
         self.assertEqual(self.region("crate").form, "round")
         self.assertIs(self.desk.derived.relief, before)
         self.assert_exact()
         self.assertIsNot(self.desk.derived.relief, before)
-        bar = self.bench.form_bar
+        bar = self.bench.lamps.form_bar
         bar.shared.activated.emit(bar.shared.findText("door"))
         self.assertEqual(self.region("crate").shares_form_with, self.region("door").id)
         self.press(bar.back)
@@ -129,9 +136,10 @@ class Light(InWindow):
         self.assert_exact()
 
     def test_slow_work_is_said_and_can_be_stopped(self):
+        notice = self.parts.notice
         self.desk.worker.slow.emit("relief", "Building forms", 0.4)
-        self.assertEqual(self.parts.notice.text(), "Building forms … 40%")
-        self.assertTrue(self.parts.stop.isVisible())
+        self.assertEqual(notice.progress.text(), "Building forms … 40%")
+        self.assertTrue(notice.stop.isVisible())
         began = []
 
         def work(tick):
@@ -143,14 +151,14 @@ class Light(InWindow):
         failed = []
         self.desk.worker.ask("relief", work, lambda _: None, failed.append, "Building forms")
         wait(self.desk.worker.slow)
-        self.press(self.parts.stop)
+        self.press(notice.stop)
         while self.desk.worker.busy:
             wait(self.desk.worker.idle)
         self.assertEqual(([type(f).__name__ for f in failed], len(began)), (["Stopped"], 1))
-        self.assertFalse(self.parts.stop.isVisible())
+        self.assertFalse(notice.stop.isVisible())
 
 
-class Sight(InWindow):
+class Zooming(InWindow):
     def setUp(self):
         super().setUp()
         self.open()
@@ -172,7 +180,7 @@ class Sight(InWindow):
     def test_the_wheel_zooms_round_the_pointer_and_pans_keep_the_picture(self):
         at = self.stage.from_picture(660, 560)
         self.wheel(at, 4)
-        self.assertGreater(self.stage.zoom_percent(), 110)
+        self.assertGreater(self.stage.scale * 100, 110)
         np.testing.assert_allclose(self.stage.to_picture(at), (660, 560), atol=1.5)
         mouse(self.stage, QEvent.Type.MouseButtonPress, at, Qt.MouseButton.MiddleButton)
         mouse(self.stage, QEvent.Type.MouseMove, at + QPointF(40, 10), Qt.MouseButton.MiddleButton)
@@ -183,38 +191,38 @@ class Sight(InWindow):
             Qt.MouseButton.MiddleButton,
         )
         np.testing.assert_allclose(self.stage.to_picture(at + QPointF(40, 10)), (660, 560), atol=2)
-        self.stage.sight.pan(QPointF(-9000, -9000), *self.stage._sizes())
+        self.stage.pan(QPointF(-9000, -9000))
         corner = QPointF(self.stage.width() - 1, self.stage.height() - 1)
         np.testing.assert_allclose(self.stage.to_picture(corner), (1279, 959), atol=3)
-        self.window.run("zoom-one")
-        self.assertAlmostEqual(self.stage.zoom_percent(), 100, delta=0.1)
+        self.works.menus.run("zoom-one")
+        self.assertAlmostEqual(self.stage.scale * 100, 100, delta=0.1)
         self.assertEqual(self.parts.notice.text(), "Shown at 100 % of its px")
-        self.window.run("zoom-fit")
+        self.works.menus.run("zoom-fit")
         self.assertEqual(self.stage.frame().topLeft(), QPointF(0, 0))
         for _ in range(60):
-            self.window.run("zoom-in")
-        self.assertEqual(self.stage.sight.zoom, 16)
+            self.works.menus.run("zoom-in")
+        self.assertEqual(self.stage.zoom.factor, 16)
         for _ in range(99):
-            self.window.run("zoom-out")
-        self.assertEqual(self.stage.sight.zoom, 0.05)
+            self.works.menus.run("zoom-out")
+        self.assertEqual(self.stage.zoom.factor, 0.05)
 
     def test_space_drags_and_names_stay_clear_of_what_they_name(self):
-        self.window.run("zoom-one")
+        self.works.menus.run("zoom-one")
         before = self.stage.to_picture(QPointF(100, 100))
         QTest.keyPress(self.stage, Qt.Key.Key_Space)
         drag(self.stage, [QPointF(200, 200), QPointF(170, 180)])
         QTest.keyRelease(self.stage, Qt.Key.Key_Space)
         after = self.stage.to_picture(QPointF(100, 100))
         np.testing.assert_allclose(np.subtract(after, before), (30, 20), atol=1)
-        self.window.run("zoom-fit")
-        self.window.open_step("values")
+        self.works.menus.run("zoom-fit")
+        self.works.steps.open("values")
         self.settle()
-        anchors = self.window.screen_now._anchors
+        places = self.works.marks._places
         placed = self.stage._places(self.stage.frame())
         self.assertGreater(len(placed), 12)
         scale = self.stage.frame().width() / 1280
         for tag in placed:
-            radius = anchors.places[tag.label][2] * scale
+            radius = places.places[tag.label][2] * scale
             if tag.line_to is None:
                 self.assertLess(tag.plate.height() / 2, radius * 1.2)
             else:
@@ -223,7 +231,7 @@ class Sight(InWindow):
             self.assertFalse(any(tag.plate.intersects(o) for o in others))
 
     def test_the_picture_alone_and_back(self):
-        self.window.run("alone")
+        self.works.menus.run("alone")
         QApplication.processEvents()
         self.assertGreater(self.stage.width(), 1200)
         self.assertFalse(self.parts.route.isVisible())
@@ -233,42 +241,42 @@ class Sight(InWindow):
         self.assertLess(self.stage.width(), 700)
 
 
-class Kept(InWindow):
+class KeptForms(InWindow):
     def setUp(self):
         super().setUp()
         held = tempfile.TemporaryDirectory()
         self.addCleanup(held.cleanup)
         self.cache = Cache(Path(held.name))
-        self.desk.cache = self.desk.live.cache = self.cache
+        self.desk.live.kept = Kept(self.cache)
 
     def again(self):
         self.window.close()
         self.window.deleteLater()
         self.window = MainWindow(self.answers, self.cache)
-        self.desk, self.parts = self.window.desk, self.window.parts
+        self.take()
         self.window.show()
 
     def test_forms_are_kept_and_a_damaged_copy_is_made_anew_and_said_once(self):
         self.open(DEMO)
-        first = self.desk.shown.packed.copy()
+        first = self.desk.live.bitmap.packed.copy()
         entries = sorted(self.cache.folder.iterdir())
         self.assertEqual(len(entries), 2)
         self.again()
         self.open(DEMO)
-        np.testing.assert_array_equal(self.desk.shown.packed, first)
+        np.testing.assert_array_equal(self.desk.live.bitmap.packed, first)
         for path in entries:
             path.write_bytes(path.read_bytes()[:-40] + b"x" * 40)
         told = []
         self.again()
         self.desk.told.connect(lambda line, refused: told.append(line))
         self.open(DEMO)
-        np.testing.assert_array_equal(self.desk.shown.packed, first)
+        np.testing.assert_array_equal(self.desk.live.bitmap.packed, first)
         self.assertEqual(sum("damaged" in line for line in told), 1)
         self.assertEqual(sorted(self.cache.folder.iterdir()), entries)
 
     def test_arrays_that_do_not_fit_are_not_taken(self):
         self.open(DEMO)
-        first = self.desk.shown.packed.copy()
+        first = self.desk.live.bitmap.packed.copy()
         for path in self.cache.folder.iterdir():
             arrays = dict(np.load(path))
             for name in ("code", "place"):
@@ -277,7 +285,7 @@ class Kept(InWindow):
             np.savez(path, **arrays)
         self.again()
         self.open(DEMO)
-        np.testing.assert_array_equal(self.desk.shown.packed, first)
+        np.testing.assert_array_equal(self.desk.live.bitmap.packed, first)
 
     def test_a_small_and_a_wide_sketch_are_lit(self):
         for size in ((40, 30), (8000, 60)):
@@ -288,9 +296,9 @@ class Kept(InWindow):
                 ("ellipse", (size[0] * 0.3, 4, size[0] * 0.6, size[1] - 4), scenes.SUN),
             )
             sketch.write_bytes(scenes.encoded(scenes.draw(shapes, size, 2)))
-            wait(self.desk.opened, lambda s=sketch: self.desk.open(s))
-            self.window.run("step-light")
-            self.parts.light_bench.switch.setChecked(True)
+            wait(self.desk.opened, lambda s=sketch: self.works.files.documents.open(s))
+            self.works.menus.run("step-light")
+            self.parts.benches["light"].switch.setChecked(True)
             self.settle()
             self.assertIsNotNone(self.desk.derived.lit)
-            self.assertLessEqual(max(self.desk.shown.packed.shape), 1600)
+            self.assertLessEqual(max(self.desk.live.bitmap.packed.shape), 1600)

@@ -8,11 +8,13 @@ from PySide6.QtCore import QPointF, QRectF, QSizeF
 from tests import scenes
 from tests.window.driving import InWindow, wait
 from umber_compass.window.application import make_application
-from umber_compass.window.benches.ladder import Chip, Ladder
-from umber_compass.window.frame.sight import Sight
-from umber_compass.window.frame.tags import Tag, place
-from umber_compass.window.worker import Worker, said
-from umber_compass.words import Refusal, Stopped, words
+from umber_compass.window.benches.values.chips import Chip
+from umber_compass.window.benches.values.ladder import Ladder
+from umber_compass.window.desk.worker import Worker, said
+from umber_compass.window.stage.tags import Tag, place
+from umber_compass.window.stage.zoom import Zoom
+from umber_compass.words import Refusal, words
+from umber_compass.work import Stopped
 
 PICTURE, ROOM = QSizeF(1280, 960), QSizeF(640, 480)
 
@@ -94,7 +96,7 @@ class Requests(unittest.TestCase):
 
 class Seen(unittest.TestCase):
     def test_fit_inset_and_middle(self):
-        sight = Sight()
+        sight = Zoom()
         self.assertEqual(sight.frame(PICTURE, ROOM), QRectF(0, 0, 640, 480))
         self.assertEqual(sight.frame(PICTURE, QSizeF(900, 480), middle=True).x(), 130)
         sight.inset = 0.125
@@ -102,7 +104,7 @@ class Seen(unittest.TestCase):
         self.assertEqual((frame.x(), frame.width()), (64, 512))
 
     def test_a_zoom_keeps_what_is_under_the_pointer(self):
-        sight = Sight()
+        sight = Zoom()
         for at in (QPointF(200, 100), QPointF(500, 400), QPointF(320, 240)):
             before = sight.frame(PICTURE, ROOM)
             share = (at.x() - before.x()) / before.width(), (at.y() - before.y()) / before.height()
@@ -112,7 +114,7 @@ class Seen(unittest.TestCase):
             self.assertAlmostEqual(after.y() + share[1] * after.height(), at.y(), places=3)
 
     def test_the_picture_is_never_panned_away(self):
-        sight = Sight()
+        sight = Zoom()
         sight.zoom_to(2, QPointF(320, 240), PICTURE, ROOM)
         for by in (QPointF(1e5, 1e5), QPointF(-1e5, -1e5)):
             sight.pan(by, PICTURE, ROOM)
@@ -166,7 +168,7 @@ class Chips(unittest.TestCase):
         for i, one in enumerate(boxes):
             self.assertFalse(any(one.intersects(o) for o in boxes[i + 1 :]), i)
         for box, chip in ladder.boxes():
-            self.assertAlmostEqual(box.center().y(), ladder.y_of(chip.value), places=6)
+            self.assertAlmostEqual(box.center().y(), ladder.scale.y_of(chip.value), places=6)
 
 
 class ManyRegions(InWindow):
@@ -184,9 +186,9 @@ class ManyRegions(InWindow):
         self.addCleanup(held.cleanup)
         sketch = scenes.Path(held.name) / "many.png"
         sketch.write_bytes(scenes.encoded(scenes.draw(shapes, (144, 144), 1)))
-        wait(self.desk.opened, lambda: self.desk.open(sketch))
-        self.window.open_step("sketch")
-        bench = self.parts.sketch_bench
+        wait(self.desk.opened, lambda: self.works.files.documents.open(sketch))
+        self.works.steps.open("sketch")
+        bench = self.parts.benches["sketch"]
         self.assertLess(len(bench.rows), 144)
         while bench._building.isActive():
             wait(bench._building.timeout)

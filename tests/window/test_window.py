@@ -11,13 +11,12 @@ from PySide6.QtWidgets import QApplication
 
 from tests import scenes
 from tests.window.driving import DEMO, InWindow, drag, mouse, wait
-from umber_compass.plan import edits
+from umber_compass.picture.codes import paint
+from umber_compass.plan import edits, harmony_edits
 from umber_compass.plan.light_edits import switch_rig
-from umber_compass.steps.codes import paint
 from umber_compass.views import VIEWS
-from umber_compass.window import theme
-from umber_compass.window.actions import SEPARATOR, SPECS
-from umber_compass.window.parts import STEPS
+from umber_compass.window.benches import BENCHES
+from umber_compass.window.widgets import theme
 
 SKY = (600, 60)  # a place in the demo's sky, picture px
 COAT = (575, 740)
@@ -27,16 +26,16 @@ class Harmony(InWindow):
     def setUp(self):
         super().setUp()
         self.open()
-        self.rose = self.parts.harmony_bench.rose
+        self.rose = self.parts.benches["harmony"].rose
 
     def knob(self, slot):
         angle = self.rose._parts.needles[slot]
-        return self.rose.at(angle, self.rose._radius() - 6)
+        return self.rose.dial.at(angle, self.rose.dial.radius - 6)
 
     def test_dragging_the_lead_turns_the_picture_in_one_step(self):
         self.assertTrue(self.parts.hint.isVisible())
         before, sea = self.pixel(*SKY), self.colour("sea")
-        places = [self.rose.at(216 + d, self.rose._radius() - 6) for d in (0, 10, 40, 90)]
+        places = [self.rose.dial.at(216 + d, self.rose.dial.radius - 6) for d in (0, 10, 40, 90)]
         drag(self.rose, places)
         self.assertAlmostEqual(edits.study(self.desk.history.now).scheme.lead_deg, 306, delta=1)
         self.assertNotEqual(self.pixel(*SKY), before)
@@ -47,12 +46,15 @@ class Harmony(InWindow):
         self.assert_exact()
 
     def test_another_knob_spreads_a_petal_turns_its_family(self):
-        drag(self.rose, [self.knob("B"), self.rose.at(341, self.rose._radius() - 6)])
+        drag(self.rose, [self.knob("B"), self.rose.dial.at(341, self.rose.dial.radius - 6)])
         self.assertAlmostEqual(edits.study(self.desk.history.now).scheme.spread_deg, 55, delta=2)
         petal = next(p for p in self.rose._parts.petals if p.region == self.region("awning").id)
-        far = (self.rose._radius() - 15) * petal.chroma / 0.22 - 3
+        far = (self.rose.dial.radius - 15) * petal.chroma / 0.22 - 3
         before = {n: self.colour(n).hex for n in ("awning", "apron", "sea")}
-        drag(self.rose, [self.rose.at(petal.angle, far), self.rose.at(petal.angle + 30, far)])
+        drag(
+            self.rose,
+            [self.rose.dial.at(petal.angle, far), self.rose.dial.at(petal.angle + 30, far)],
+        )
         self.assertNotEqual(self.colour("awning").hex, before["awning"])
         self.assertNotEqual(self.colour("apron").hex, before["apron"])
         self.assertEqual(self.colour("sea").hex, before["sea"])
@@ -62,7 +64,7 @@ class Harmony(InWindow):
         QTest.keyClick(self.rose, Qt.Key.Key_Up)
         scheme = edits.study(self.desk.history.now).scheme
         self.assertEqual((scheme.lead_deg, scheme.spread_deg), (226, 39))
-        field = self.parts.harmony_bench.lead
+        field = self.parts.benches["harmony"].lead
         field.setFocus()
         field.selectAll()
         QTest.keyClicks(field, "100")
@@ -70,18 +72,21 @@ class Harmony(InWindow):
         self.assertEqual(edits.study(self.desk.history.now).scheme.lead_deg, 100)
         QTest.keyClick(field, Qt.Key.Key_Up)
         self.assertEqual(edits.study(self.desk.history.now).scheme.lead_deg, 101)
-        for button in (self.parts.harmony_bench.supports, self.parts.harmony_bench.answers):
+        for button in (
+            self.parts.benches["harmony"].supports,
+            self.parts.benches["harmony"].answers,
+        ):
             for i in range(len(button.menu().actions())):
                 action = button.menu().actions()[i]
                 title = action.text().split("(")[1].rstrip(")")
                 action.trigger()
-                self.assertIn(title, self.parts.harmony_bench.says.text())
-        for wheel, button in self.parts.harmony_bench.wheels.items():
+                self.assertIn(title, self.parts.benches["harmony"].says.text())
+        for wheel, button in self.parts.benches["harmony"].wheels.items():
             self.press(button)
             self.assertEqual(edits.study(self.desk.history.now).scheme.wheel, wheel)
 
     def test_shares_are_wished_by_drag_and_key(self):
-        shares = self.parts.harmony_bench.shares
+        shares = self.parts.benches["harmony"].shares
         box = shares.boxes()[0]
         drag(shares, [box.center(), QPointF(box.x() + box.width() * 0.7, box.center().y())])
         self.assertAlmostEqual(edits.study(self.desk.history.now).scheme.shares["A"], 0.7, places=2)
@@ -95,9 +100,9 @@ class Values(InWindow):
     def setUp(self):
         super().setUp()
         self.open()
-        self.window.open_step("values")
+        self.works.steps.open("values")
         QApplication.processEvents()
-        self.ladder = self.parts.values_bench.ladder
+        self.ladder = self.parts.benches["values"].ladder
 
     def test_a_chip_is_dragged_and_the_pixels_follow(self):
         box = next(b for b, c in self.ladder.boxes() if c.name == "coat")
@@ -106,35 +111,35 @@ class Values(InWindow):
             [box.center(), box.center() - QPointF(0, 20), box.center() - QPointF(0, 60)],
         )
         coat = self.colour("coat")
-        wanted = 54.3 + 60 / (self.ladder.y_of(0) - self.ladder.y_of(100)) * 100
+        wanted = 54.3 + 60 / (self.ladder.scale.y_of(0) - self.ladder.scale.y_of(100)) * 100
         self.assertAlmostEqual(coat.value, wanted, delta=1)
         self.assertEqual(len(self.desk.history.past), 1)
         self.assert_exact()
-        self.window.do(switch_rig(False))
+        self.do(switch_rig(False))
         self.assertEqual(self.pixel(*COAT), coat.hex)
         np.testing.assert_array_equal(
-            self.desk.shown.packed, paint(self.desk.derived.codes, self.desk.derived.table)
+            self.desk.live.bitmap.packed, paint(self.desk.derived.codes, self.desk.derived.table)
         )
-        self.assertEqual(self.desk.selection, self.region("coat").id)
+        self.assertEqual(self.session.selection, self.region("coat").id)
 
     def test_keys_and_fields(self):
-        self.desk.select(self.region("sky").id)
+        self.session.select(self.region("sky").id)
         QTest.keyClick(self.ladder, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
         sky = edits.study(self.desk.history.now).colours[self.region("sky").id]
         self.assertAlmostEqual(sky.first.value, 77.9, delta=0.5)
-        bar = self.parts.values_bench.bar
+        bar = self.parts.benches["values"].bar
         for field, number in ((bar.value, 40), (bar.chroma, 0.02), (bar.turn, 12)):
             field.setValue(number)
         sky = edits.study(self.desk.history.now).colours[self.region("sky").id].first
         self.assertEqual((sky.value, sky.chroma, sky.hue_offset_deg), (40, 0.02, 12))
 
     def test_a_limit_is_dragged_and_the_check_follows(self):
-        y = self.ladder.y_of(80)
+        y = self.ladder.scale.y_of(80)
         drag(
             self.ladder,
             [
                 QPointF(self.ladder.width() - 8, y),
-                QPointF(self.ladder.width() - 8, self.ladder.y_of(68)),
+                QPointF(self.ladder.width() - 8, self.ladder.scale.y_of(68)),
             ],
         )
         self.assertEqual(self.desk.history.now.overrides["extremes.light"], 68)
@@ -151,9 +156,9 @@ class Values(InWindow):
         QApplication.sendEvent(row.button, QEvent(QEvent.Type.Enter))
         wait(row._timer.timeout)
         QTest.qWait(0)
-        self.assertTrue(self.parts.stage.is_previewing)
-        while self.parts.stage._opacity < 1:
-            wait(self.parts.stage._clock.timeout)
+        self.assertTrue(self.parts.stage.fading.image is not None)
+        while self.parts.stage.fading.opacity < 1:
+            wait(self.parts.stage.fading.clock.timeout)
         self.assertNotEqual(self.pixel(*COAT), seen)
         self.assertEqual(self.colour("coat").hex, before)
         QApplication.sendEvent(row.button, QEvent(QEvent.Type.Leave))
@@ -161,28 +166,28 @@ class Values(InWindow):
         self.press(row.button)
         self.assertGreater(self.colour("coat").value, 58)
         self.assertEqual(self.parts.route.stops["values"].warnings, 0)
-        self.window.run("undo")
+        self.works.menus.run("undo")
         self.assertEqual(self.colour("coat").hex, before)
-        self.assertIn("Lighten coat", self.window.actions_by_name["redo"].text())
+        self.assertIn("Lighten coat", self.works.menus.of["redo"].text())
 
     def test_hold_b_and_o(self):
         first = self.pixel(*SKY)
-        self.window.do(edits.turn_lead(10))
+        self.do(harmony_edits.turn_lead(10))
         self.desk.seal()
         second = self.pixel(*SKY)
-        self.window.do(edits.turn_lead(90))
+        self.do(harmony_edits.turn_lead(90))
         third = self.pixel(*SKY)
         for key, held in ((Qt.Key.Key_B, second), (Qt.Key.Key_O, first)):
             QTest.keyPress(self.ladder, key)
             self.assertEqual(self.pixel(*SKY), held)
             QTest.keyRelease(self.ladder, key)
             self.assertEqual(self.pixel(*SKY), third)
-        field = self.parts.values_bench.bar.value
-        self.desk.select(self.region("sea").id)
+        field = self.parts.benches["values"].bar.value
+        self.session.select(self.region("sea").id)
         field.setFocus()
         with mock.patch("PySide6.QtWidgets.QApplication.focusWidget", return_value=field):
             QTest.keyPress(field, Qt.Key.Key_B)
-        self.assertEqual(self.window.screen_now.looking, "")
+        self.assertEqual(self.session.held, "")
 
 
 class OtherBenches(InWindow):
@@ -191,9 +196,10 @@ class OtherBenches(InWindow):
         self.open()
 
     def test_ramps_change_by_region_and_for_all(self):
-        self.window.open_step("ramps")
-        bench = self.parts.ramps_bench
-        self.desk.select(self.region("apron").id)
+        self.works.steps.open("ramps")
+        self.settle()
+        bench = self.parts.benches["ramps"]
+        self.session.select(self.region("apron").id)
         self.press(bench.recipes["straight"])
         ramps = edits.study(self.desk.history.now).recipes
         self.assertEqual(
@@ -205,6 +211,7 @@ class OtherBenches(InWindow):
             {r.recipe for r in edits.study(self.desk.history.now).recipes.values()}, {"hsb-sum"}
         )
         bench.lighter.setValue(4)
+        self.settle()
         row = bench.rows[self.region("sea").id, 0]
         self.assertEqual(len(row.boxes()), 8)
         drag(row, [row.boxes()[0].center()])
@@ -214,8 +221,8 @@ class OtherBenches(InWindow):
         self.assertEqual(QGuiApplication.clipboard().text(), row._line.steps.steps[1].hex)
 
     def test_sketch_names_roles_pins_and_title(self):
-        self.window.open_step("sketch")
-        bench = self.parts.sketch_bench
+        self.works.steps.open("sketch")
+        bench = self.parts.benches["sketch"]
         row = bench.rows[self.region("coat").id]
         row.name.setFocus()
         row.name.selectAll()
@@ -227,39 +234,39 @@ class OtherBenches(InWindow):
         self.press(row.pin)
         self.assertEqual(self.colour("wool coat").slot, "given")
         hex_now = self.colour("wool coat").hex
-        self.window.do(edits.turn_lead(0))
+        self.do(harmony_edits.turn_lead(0))
         self.assertEqual(self.colour("wool coat").hex, hex_now)
         self.press(row.pin)
         self.assertEqual((self.colour("wool coat").hex, row.pin.text()), (hex_now, "pin"))
         bench.title.setText("Evening bake")
         bench.title.editingFinished.emit()
-        self.assertEqual(self.parts.plan_title.text(), "Evening bake")
+        self.assertEqual(self.parts.title.text(), "Evening bake")
 
     def test_region_actions(self):
-        self.desk.select(self.region("sea").id)
+        self.session.select(self.region("sea").id)
         for name in ("gradient", "pin", "copy"):
-            self.window.run(name)
+            self.works.menus.run(name)
         self.assertEqual(len(self.desk.derived.colours[self.region("sea").id].ends), 2)
         self.assertEqual(QGuiApplication.clipboard().text(), self.colour("sea").hex)
         seen = set()
         for _ in self.desk.history.now.regions:
-            self.window.run("next-region")
-            seen.add(self.desk.selection)
+            self.works.menus.run("next-region")
+            seen.add(self.session.selection)
         self.assertEqual(len(seen), len(self.desk.history.now.regions))
 
     def test_the_practice_drawer_changes_a_rule_and_restores_it(self):
-        self.window.run("practice")
-        self.assertIs(self.parts.stack.currentWidget(), self.parts.practice_drawer)
-        self.parts.practice_drawer._fields["figure-merges.note"].setValue(30)
+        self.works.menus.run("practice")
+        self.assertIs(self.parts.stack.currentWidget(), self.parts.practice)
+        self.parts.practice._fields["figure-merges.note"].setValue(30)
         self.assertEqual(self.desk.history.now.overrides, {"figure-merges.note": 30})
-        self.press(self.parts.practice_drawer.restore)
+        self.press(self.parts.practice.restore)
         self.assertEqual(self.desk.history.now.overrides, {})
 
     def test_hand_off_writes_what_is_chosen_and_refuses_others_files(self):
         with scenes.tempfile.TemporaryDirectory() as name:
-            self.window.open_step("handoff")
-            bench = self.parts.handoff_bench
-            bench.folder.setText(name)
+            self.works.steps.open("handoff")
+            bench = self.parts.benches["handoff"]
+            self.type(bench.folder, name)
             for kind in ("flat", "lit", "chart"):
                 bench.kinds[kind].setChecked(False)
             wait(self.desk.worker.idle, lambda: self.press(bench.write))
@@ -269,26 +276,33 @@ class OtherBenches(InWindow):
             self.assertIn("Wrote lighthouse-bakery.gpl", self.parts.notice.text())
             (scenes.Path(name) / "lighthouse-bakery.gpl").write_text("mine")
             wait(self.desk.worker.idle, lambda: self.press(bench.write))
-            self.assertTrue(self.parts.notice.text().startswith("▲"))
+            self.assertIn("lighthouse-bakery.gpl", self.answers.asked[-1])
+            self.assertIn("Nothing was written", self.parts.notice.text())
+            self.assertEqual((scenes.Path(name) / "lighthouse-bakery.gpl").read_text(), "mine")
+            self.answers.may_replace = True
+            wait(self.desk.worker.idle, lambda: self.press(bench.write))
+            self.settle()
+            self.assertIn("Wrote lighthouse-bakery.gpl", self.parts.notice.text())
             bench.kinds["gpl"].setChecked(False)
             self.assertFalse(bench.write.isEnabled())
 
 
 class Frame(InWindow):
     def test_an_empty_window_says_what_to_do(self):
-        self.assertIn("Drop a flats picture", self.parts.stage._empty)
-        for spec in SPECS:
-            if spec.name not in (SEPARATOR, "quit", "demo"):
-                self.window.run(spec.name)
+        self.assertIn("Drop a flats picture", self.parts.stage.empty)
+        for name in self.works.menus.specs:
+            if name not in ("quit", "demo"):
+                self.works.menus.run(name)
 
     def test_every_action_has_a_place_and_no_shortcut_twice(self):
         self.open()
-        keys = [s.keys for s in SPECS if s.keys]
+        specs = self.works.menus.specs
+        keys = [s.keys for s in specs.values() if s.keys]
         self.assertEqual(len(keys), len(set(keys)))
-        for spec in SPECS:
-            if spec.name not in (SEPARATOR, "quit", "new", "open", "save-as", "save", "demo"):
-                with self.subTest(spec.name):
-                    self.window.actions_by_name[spec.name].trigger()
+        for name in specs:
+            if name not in ("quit", "new", "open", "save-as", "save", "demo"):
+                with self.subTest(name):
+                    self.works.menus.of[name].trigger()
 
     def test_tray_selects_copies_and_gives(self):
         self.open()
@@ -296,7 +310,7 @@ class Frame(InWindow):
         self.assertGreater(min(b.width() for b, _ in tray.boxes()), 4)
         box, swatch = tray.boxes()[0]
         drag(tray, [box.center()])
-        self.assertEqual((self.desk.selection, swatch.name), (self.region("sky").id, "sky"))
+        self.assertEqual((self.session.selection, swatch.name), (self.region("sky").id, "sky"))
         QTest.keyClick(tray, Qt.Key.Key_Right)
         QTest.keyClick(tray, Qt.Key.Key_Return)
         self.assertEqual(QGuiApplication.clipboard().text(), self.colour("sea").hex)
@@ -319,10 +333,12 @@ class Frame(InWindow):
         mouse(stage, QEvent.Type.MouseMove, stage.from_picture(*SKY), Qt.MouseButton.NoButton)
         self.assertRegex(self.parts.notice.text(), r"sky, ground:  #\w+  value \d+ L\*  chroma")
         mouse(stage, QEvent.Type.MouseButtonPress, stage.from_picture(*COAT))
-        self.assertEqual(self.desk.selection, self.region("coat").id)
+        self.assertEqual(self.session.selection, self.region("coat").id)
         self.assertIsNotNone(stage._over)
         mouse(stage, QEvent.Type.MouseButtonDblClick, stage.from_picture(*SKY))
-        self.assertEqual((self.window.step, self.desk.selection), ("values", self.region("sky").id))
+        self.assertEqual(
+            (self.session.step, self.session.selection), ("values", self.region("sky").id)
+        )
 
     def test_views_on_the_stage_and_back(self):
         self.open()
@@ -331,8 +347,8 @@ class Frame(InWindow):
             self.assertIsNotNone(tile._image)
             tile.click()
             self.assertNotEqual(self.parts.stage.grab().toImage(), plain)
-            self.assertEqual(self.window.screen_now.staged_view, tile.view)
-        self.window.run("picture")
+            self.assertEqual(self.session.view, tile.view)
+        self.works.menus.run("picture")
         self.assertEqual(self.parts.stage.grab().toImage(), plain)
         tile = self.parts.strip.tiles[0]
         wait(self.desk.worker.idle, lambda: tile.view_wanted.emit("mirrored"))
@@ -340,7 +356,7 @@ class Frame(InWindow):
         tile.click()
         where = self.parts.stage.from_picture(1280 - COAT[0], COAT[1])
         mouse(self.parts.stage, QEvent.Type.MouseButtonPress, where)
-        self.assertEqual(self.desk.selection, self.region("coat").id)
+        self.assertEqual(self.session.selection, self.region("coat").id)
 
     def test_the_rooms_keep_every_text_readable(self):
         for room in theme.ROOMS.values():
@@ -350,20 +366,20 @@ class Frame(InWindow):
             for part in room[2:]:
                 self.assertEqual(len({part[1:3], part[3:5], part[5:7]}), 1)
         self.open()
-        self.window.run("room-night")
+        self.works.menus.run("room-night")
         corner = (
             self.window.grab()
             .toImage()
             .pixelColor(self.window.width() - 4, self.window.height() - 4)
         )
         self.assertEqual(corner.name(), theme.ROOMS["night"].ground)
-        self.window.run("room-gallery")
+        self.works.menus.run("room-gallery")
 
     def test_it_fits_at_1100_by_700(self):
         self.window.resize(1100, 700)
         self.open()
-        for step, _ in STEPS:
-            self.window.open_step(step)
+        for step in BENCHES:
+            self.works.steps.open(step)
             QApplication.processEvents()
             self.assertEqual((self.window.width(), self.window.height()), (1100, 700))
             right = self.parts.right.geometry().right()
@@ -409,12 +425,12 @@ class Files(InWindow):
 
     def test_a_dropped_picture_becomes_a_plan(self):
         wait(self.desk.opened, lambda: self.drop(self.sketch))
-        self.assertEqual(self.parts.plan_title.text(), "Boat")
+        self.assertEqual(self.parts.title.text(), "Boat")
         self.assertEqual(len(self.desk.history.now.regions), 5)
 
     def test_bad_files_are_one_line_and_nothing_is_lost(self):
         self.open()
-        self.window.do(edits.turn_lead(12))
+        self.do(harmony_edits.turn_lead(12))
         noise = np.random.default_rng(0).integers(0, 256, (80, 80, 3)).astype(np.uint8)
         (self.folder / "photo.png").write_bytes(scenes.encoded(noise))
         (self.folder / "cut.umber").write_bytes(DEMO.read_bytes()[:9000])
@@ -437,7 +453,7 @@ class Files(InWindow):
 
     def test_unsaved_work_is_asked_about_once(self):
         self.open()
-        self.window.do(edits.turn_lead(12))
+        self.do(harmony_edits.turn_lead(12))
         plan = self.desk.history.now
         self.answers.unsaved_answer = "cancel"
         self.window.close()
@@ -452,19 +468,19 @@ class Files(InWindow):
 
     def test_a_save_that_fails_says_so_and_stays_unsaved(self):
         self.open()
-        self.window.do(edits.turn_lead(12))
+        self.do(harmony_edits.turn_lead(12))
         self.answers.path = self.folder / "none" / "x.umber"
-        wait(self.desk.worker.idle, lambda: self.window.run("save"))
+        wait(self.desk.worker.idle, lambda: self.works.menus.run("save"))
         self.assertIn("could not be written", self.parts.notice.text())
         self.assertTrue(self.desk.unsaved)
 
     def test_the_newest_of_two_requests_is_shown(self):
         other = self.folder / "other.png"
         other.write_bytes(self.sketch.read_bytes())
-        self.desk.open(self.sketch)
-        self.desk.open(other)
+        self.works.files.documents.open(self.sketch)
+        self.works.files.documents.open(other)
         wait(self.desk.worker.idle)
-        self.assertEqual(self.parts.plan_title.text(), "Other")
+        self.assertEqual(self.parts.title.text(), "Other")
 
 
 if __name__ == "__main__":

@@ -25,9 +25,9 @@ from umber_compass.colour.spaces import (
 from umber_compass.colour.wheels import WHEELS, angle_of, hue_at
 from umber_compass.plan.model import Ramp
 from umber_compass.plan.practices.general import PRACTICE
-from umber_compass.steps.ramps import make_steps
-from umber_compass.steps.recipes import RECIPES
-from umber_compass.steps.schemes import SCHEMES
+from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.ramps.ramps import make_steps
+from umber_compass.steps.ramps.recipes import RECIPES
 
 
 def colour(args: Namespace) -> dict[str, Any]:
@@ -132,5 +132,5 @@ CHOICES = {
     "mode": MODE_NAMES,
     "scheme": tuple(SCHEMES),
     "wheel": WHEELS,
-    "recipe": tuple(r.name for r in RECIPES.values() if not r.lit),  # those need a plan
+    "recipe": tuple(r.name for r in RECIPES.values() if not r.uses_light),  # those need a plan
 }

@@ -8,28 +8,32 @@ import numpy as np
 from PIL import Image
 
 from umber_compass import document
-from umber_compass.document import Document
+from umber_compass.colour.measured import Measured
+from umber_compass.colour.packed import unpack
+from umber_compass.document import Opened
 from umber_compass.formats import picture
+from umber_compass.picture.drawing import boxes
+from umber_compass.plan.edits import region as region_of
 from umber_compass.plan.edits import study
-from umber_compass.plan.light_edits import lit, rig_of
+from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Gradient
-from umber_compass.steps import chart as paint_chart
 from umber_compass.steps.checks import CHECKS, Result
-from umber_compass.steps.codes import unpack
-from umber_compass.steps.colouring import Measured
-from umber_compass.steps.handoff import KINDS, kinds_for
-from umber_compass.steps.judging import judge, mend
+from umber_compass.steps.checks.judging import judge, mend
+from umber_compass.steps.handoff.palette import KINDS, kinds_for
+from umber_compass.steps.keys import edit_from, keys_in_general, keys_of
+from umber_compass.steps.keys.spec import Kind, Setting
+from umber_compass.steps.light.views import LIGHT_VIEWS
 from umber_compass.steps.pipeline import Pipeline
-from umber_compass.steps.showing import SHOWINGS
-from umber_compass.steps.sketch import boxes
+from umber_compass.steps.sketch.kinds import AUTO
+from umber_compass.steps.sketch.kinds import KINDS as KINDS_OF_SKETCH
 from umber_compass.views import VIEWS
 from umber_compass.words import Refusal, words
 
 
 def new(args: Namespace) -> dict[str, Any]:
     """A plan for a flats picture, written to a file."""
-    made = document.bring_in(Path(args.sketch), args.focus)
-    document.save(made, Path(args.output))
+    made = document.bring_in(Path(args.sketch), args.focus, args.kind)
+    document.save(made.plan, made.pixels, Path(args.output))
     return _regions(made)
 
 
@@ -37,13 +41,13 @@ def regions(args: Namespace) -> dict[str, Any]:
     """A plan's regions."""
     opened = document.open_plan(Path(args.plan))
     if args.labels:
-        picture.write_png(Path(args.labels), opened.labels)
+        picture.write_png(Path(args.labels), opened.pixels.labels(opened.plan.sketch))
     return _regions(opened)
 
 
-def _regions(opened: Document) -> dict[str, Any]:
-    derived = Pipeline(opened.drawing).derive(opened.plan)
-    box = boxes(opened.labels)
+def _regions(opened: Opened) -> dict[str, Any]:
+    derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
+    box = boxes(opened.pixels.labels(opened.plan.sketch))
     rows = []
     for region in opened.plan.regions:
         colour = derived.colours[region.id]
@@ -69,7 +73,7 @@ def _regions(opened: Document) -> dict[str, Any]:
 def checks(args: Namespace) -> dict[str, Any]:
     """What a plan's checks say."""
     opened = document.open_plan(Path(args.plan))
-    pipeline = Pipeline(opened.drawing)
+    pipeline = Pipeline(opened.pixels.drawings)
     return _judged(judge(pipeline.derive(opened.plan), pipeline))
 
 
@@ -94,18 +98,52 @@ def _judged(results: list[Result]) -> dict[str, Any]:
 def fix(args: Namespace) -> dict[str, Any]:
     """Take the best fixes and write the plan."""
     opened = document.open_plan(Path(args.plan))
-    pipeline = Pipeline(opened.drawing)
+    pipeline = Pipeline(opened.pixels.drawings)
     plan, taken = mend(opened.plan, pipeline, args.check)
-    document.save(opened._replace(plan=plan), Path(args.output))
+    document.save(plan, opened.pixels, Path(args.output))
     after = _judged(judge(pipeline.derive(plan), pipeline))
     return {**after, "taken": [{"id": f.id, "text": str(f.text)} for f in taken]}
+
+
+def decide(args: Namespace) -> dict[str, Any]:
+    """Decisions changed by name, each as the window would, and the plan written; or the keys."""
+    if args.keys:
+        return {"keys": _keys(args.plan)}
+    if args.plan is None or not args.change or args.output is None:
+        raise Refusal("set", words("needs a plan, KEY=VALUE and -o PLAN2; or --keys alone"))
+    opened = document.open_plan(Path(args.plan))
+    plan = opened.plan
+    for change in args.change:
+        plan = edit_from(plan, change).apply(plan)
+    pipeline = Pipeline(opened.pixels.drawings)
+    document.save(plan, opened.pixels, Path(args.output))
+    return _judged(judge(pipeline.derive(plan), pipeline))
+
+
+def _keys(path: str | None) -> list[dict[str, Any]]:
+    """Every key: of a plan with what it is now, or in general."""
+    if path is None:
+        return [_key(name, kind, None, text) for name, kind, text in keys_in_general()]
+    opened = document.open_plan(Path(path))
+    return [_key(*row) for row in keys_of(opened.plan)]
+
+
+def _key(name: str, kind: Kind, now: Setting, text: str) -> dict[str, Any]:
+    return {
+        "key": name,
+        "type": kind.type,
+        "unit": kind.unit,
+        "range": kind.range,
+        "now": now,
+        "text": text,
+    }
 
 
 def render(args: Namespace) -> dict[str, Any]:
     """A view of a plan's picture as a PNG."""
     opened = document.open_plan(Path(args.plan))
     own = "" if args.view in VIEWS else args.view
-    shown = np.ascontiguousarray(unpack(document.full_picture(opened, own)))
+    shown = np.ascontiguousarray(unpack(document.full_picture(opened.plan, opened.pixels, own)))
     if args.view in VIEWS:
         shown = VIEWS[args.view].see(shown)
     if args.width is not None:
@@ -122,20 +160,20 @@ def chart(args: Namespace) -> dict[str, Any]:
     """Every material's colours in the plan's light; in the one it would begin with where it has
     none."""
     opened = document.open_plan(Path(args.plan))
-    derived = Pipeline(opened.drawing).derive(lit(opened.plan))
+    derived = Pipeline(opened.pixels.drawings).derive(light_on(opened.plan))
     materials: dict[str, dict[str, Any]] = {}
-    for row in paint_chart.chart(derived):
-        columns = {k: _shown(m) for k, m in (("local", row.local), *row.lit.items())}
+    for row in derived.chart or ():
+        columns = {k: _shown(m) for k, m in (("local", row.local), *row.places.items())}
         if row.region in materials:
             materials[row.region]["second"] = columns
             continue
         materials[row.region] = {
             "region": row.region,
-            "name": next(r.name for r in opened.plan.regions if r.id == row.region),
+            "name": region_of(opened.plan, row.region).name,
             "columns": columns,
             "rest": row.rest,
         }
-    rig, lights = rig_of(derived.plan), paint_chart.lights_for(derived)
+    rig, lights = derived.rig, derived.lights
     return {
         "anchor": rig.anchor,
         "exposure": lights.exposure,
@@ -156,12 +194,18 @@ def handoff(args: Namespace) -> dict[str, Any]:
         raise Refusal(
             unknown[0][:40], words("no such format; choose from {known}", known=", ".join(KINDS))
         )
-    files = document.hand_off(opened, Path(args.output), kinds, args.force)
+    folder = Path(args.output)
+    foreign = [] if args.force else document.others_files(opened.plan, folder, kinds)
+    if foreign:
+        raise Refusal(
+            str(foreign[0]), words("is there already and not from here; move it, or use --force")
+        )
+    files = document.hand_off(opened.plan, opened.pixels, folder, kinds, args.force)
     return {"files": [str(f) for f in files]}
 
 
 CHOICES = {
-    "view": ("lit", *SHOWINGS, *VIEWS),
+    "view": ("lit", *LIGHT_VIEWS, *VIEWS),
     "check": tuple(CHECKS),
-    "kind": ("auto", "flats"),
+    "kind": (AUTO, *KINDS_OF_SKETCH),
 }

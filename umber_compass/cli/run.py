@@ -117,6 +117,13 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     fix.add_argument("plan")
     fix.add_argument("-o", "--output", required=True, metavar="PLAN2")
     fix.add_argument("--check", choices=choices["check"])
+    decide = _command(commands, "set", "change decisions by name", plans.decide)
+    decide.add_argument("plan", nargs="?")
+    decide.add_argument("change", nargs="*", metavar="KEY=VALUE")
+    decide.add_argument("-o", "--output", metavar="PLAN2")
+    decide.add_argument(
+        "--keys", action="store_true", help="list the keys, of a plan or in general"
+    )
     lit = _command(commands, "chart", "every material’s colours in the light", plans.chart)
     lit.add_argument("plan")
     render = _command(commands, "render", "a view of the picture as PNG", plans.render)

@@ -8,39 +8,34 @@ import hashlib
 import io
 import zipfile
 import zlib
-from collections.abc import Callable
 from pathlib import Path
-from typing import IO, Any, NamedTuple
+from typing import IO, NamedTuple
 
 import msgspec
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.formats import atomic
-from umber_compass.formats.picture import MOST_BYTES, png_bytes, read_labels
-from umber_compass.plan.model import SCHEMA, Plan
+from umber_compass.formats import atomic, upgrades
+from umber_compass.formats.picture import MOST_BYTES, read_labels
+from umber_compass.plan.model import SCHEMA, Candidate, Plan, Region, Sketch
 from umber_compass.plan.practices import PRACTICES
 from umber_compass.words import Refusal, words
 
 MIME = "application/x-umber-plan"
 ENDING = ".umber"
-_MOST_ENTRIES = 64
-_MOST = {
-    "mimetype": 100,
-    "plan.json": 16_000_000,
-    "sketch": MOST_BYTES,
-    "regions.png": MOST_BYTES,
-    "thumbnail.png": 8_000_000,
-}
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}  # from schema n to n + 1
+_MOST_ENTRIES = 256
+_MOST = {"mimetype": 100, "plan.json": 16_000_000, "thumbnail.png": 8_000_000}  # bytes
+_MOST_PX = 100_000_000
+SKETCHES, LABELS = "sketches/", "labels/"
 
 
 class PlanFile(NamedTuple):
     """What a plan file holds."""
 
     plan: Plan
-    sketch: bytes  # the picture as it was brought in, byte for byte
-    labels: npt.NDArray[np.uint16]  # (h, w), at the sketch's own size
+    sketches: dict[str, bytes]  # by hash, the pictures as they were brought in
+    labels: dict[str, bytes]  # by hash, PNGs that say which region each px belongs to
+    arrays: dict[str, npt.NDArray[np.uint16]]  # the same as numbers, (h, w), read-only
     thumbnail: bytes  # PNG, or empty
 
 
@@ -50,12 +45,13 @@ def write(path: Path, held: PlanFile) -> None:
 
 
 def _fill(stream: IO[bytes], held: PlanFile) -> None:
+    stored, deflated = zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED
     entries = [
-        ("mimetype", MIME.encode(), zipfile.ZIP_STORED),
-        ("plan.json", _json(held.plan), zipfile.ZIP_DEFLATED),
-        ("sketch", held.sketch, zipfile.ZIP_STORED),
-        ("regions.png", png_bytes(held.labels), zipfile.ZIP_STORED),
-        ("thumbnail.png", held.thumbnail, zipfile.ZIP_STORED),
+        ("mimetype", MIME.encode(), stored),
+        ("plan.json", _json(held.plan), deflated),
+        *((SKETCHES + h, data, stored) for h, data in sorted(held.sketches.items())),
+        *((f"{LABELS}{h}.png", data, stored) for h, data in sorted(held.labels.items())),
+        ("thumbnail.png", held.thumbnail, stored),
     ]
     with zipfile.ZipFile(stream, "w") as archive:
         for name, data, how in entries:
@@ -86,7 +82,7 @@ def parse(data: bytes, subject: str) -> PlanFile:
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             names = _safe_names(archive, subject)
-            parts = {n: _entry(archive, n, subject) for n in _MOST if n in names}
+            parts = {n: _entry(archive, n, subject) for n in names if _is_ours(n)}
     except (zipfile.BadZipFile, zlib.error, EOFError, OSError, KeyError, ValueError) as error:
         raise _damaged(subject, "the file is cut short or broken") from error
     except (RuntimeError, NotImplementedError) as error:
@@ -109,36 +105,67 @@ def _safe_names(archive: zipfile.ZipFile, subject: str) -> set[str]:
     return set(names)
 
 
+def _is_ours(name: str) -> bool:
+    """Whether an entry is part of a plan of any schema; what else a file holds is left alone."""
+    return name in _MOST or name.startswith((SKETCHES, LABELS)) or name in upgrades.OLD_ENTRIES
+
+
 def _entry(archive: zipfile.ZipFile, name: str, subject: str) -> bytes:
     """One entry's bytes, counted while they are unpacked: headers lie."""
     with archive.open(name) as stream:
-        data = stream.read(_MOST[name] + 1)
-    if len(data) > _MOST[name]:
+        most = _MOST.get(name, MOST_BYTES)
+        data = stream.read(most + 1)
+    if len(data) > most:
         raise _damaged(subject, f"its {name} is larger than any plan’s")
     return data
 
 
 def _assembled(parts: dict[str, bytes], subject: str) -> PlanFile:
-    missing = [n for n in ("mimetype", "plan.json", "sketch", "regions.png") if n not in parts]
+    missing = [n for n in ("mimetype", "plan.json") if n not in parts]
     if missing:
         raise _damaged(subject, f"it has no {missing[0]}")
     if parts["mimetype"] != MIME.encode():
         raise Refusal(subject, words("is a ZIP file but no plan; open a .umber file"))
-    plan = _plan(parts["plan.json"], subject)
-    if hashlib.sha256(parts["sketch"]).hexdigest() != plan.sketch.hash:
-        raise _damaged(subject, "its sketch is not the one it was made for")
-    if plan.sketch.size[0] * plan.sketch.size[1] > 100_000_000:
+    plan = _plan(parts, subject)
+    sketches: dict[str, bytes] = {}
+    labels: dict[str, bytes] = {}
+    arrays: dict[str, npt.NDArray[np.uint16]] = {}
+    for sketch, regions in (
+        (plan.sketch, plan.regions),
+        *((c.sketch, c.regions) for c in plan.candidates),
+    ):
+        sketches[sketch.hash] = _named(parts, SKETCHES + sketch.hash, sketch.hash, subject)
+        png = _named(parts, f"{LABELS}{sketch.labels}.png", sketch.labels, subject)
+        labels[sketch.labels] = png
+        arrays[sketch.labels] = _label_pixels(png, sketch, regions, subject)
+    return PlanFile(plan, sketches, labels, arrays, parts.get("thumbnail.png", b""))
+
+
+def _named(parts: dict[str, bytes], name: str, wanted: str, subject: str) -> bytes:
+    """An entry that is named by its content's hash."""
+    if name not in parts:
+        raise _damaged(subject, f"it has no {name.split('/')[0]} its plan speaks of")
+    if hashlib.sha256(parts[name]).hexdigest() != wanted:
+        raise _damaged(subject, "a picture in it is not the one it was made for")
+    return parts[name]
+
+
+def _label_pixels(
+    png: bytes, sketch: Sketch, regions: tuple[Region, ...], subject: str
+) -> npt.NDArray[np.uint16]:
+    if sketch.size[0] * sketch.size[1] > _MOST_PX:
         raise _damaged(subject, "its sketch is over 100 megapixels")
-    labels = read_labels(parts["regions.png"], plan.sketch.size, subject)
-    if int(labels.max(initial=0)) > max((r.label for r in plan.regions), default=0):
+    found = read_labels(png, sketch.size, subject)
+    if int(found.max(initial=0)) > max((r.label for r in regions), default=0):
         raise _damaged(subject, "its regions do not fit its picture")
-    return PlanFile(plan, parts["sketch"], labels, parts.get("thumbnail.png", b""))
+    found.flags.writeable = False
+    return found
 
 
-def _plan(data: bytes, subject: str) -> Plan:
+def _plan(parts: dict[str, bytes], subject: str) -> Plan:
     try:
-        tree = msgspec.json.decode(data)
-        version = tree["schema"] if isinstance(tree, dict) else None
+        tree = msgspec.json.decode(parts["plan.json"])
+        version = tree.get("schema") if isinstance(tree, dict) else None
         if not isinstance(version, int) or isinstance(version, bool) or version < 1:
             raise _damaged(subject, "its plan.json names no schema")
         if version > SCHEMA:
@@ -152,26 +179,25 @@ def _plan(data: bytes, subject: str) -> Plan:
                 ),
             )
         for step in range(version, SCHEMA):
-            tree = UPGRADES[step](tree)
+            upgrades.UPGRADES[step](tree, parts)
         plan = msgspec.convert(tree, Plan)
     except (msgspec.DecodeError, msgspec.ValidationError, RecursionError, UnicodeError) as error:
         why = str(error).split("\n")[0][:120]
         raise _damaged(subject, f"its plan.json is not valid: {why}") from error
+    except (KeyError, TypeError, AttributeError) as error:
+        raise _damaged(subject, "its plan.json lacks what an older plan has") from error
     _consistent(plan, subject)
     return plan
 
 
 def _consistent(plan: Plan, subject: str) -> None:
     """What types cannot say: ids agree with each other."""
-    ids = [r.id for r in plan.regions]
-    labels = {r.label for r in plan.regions}
-    studies = {s.id for s in plan.studies}
-    if len(set(ids)) != len(ids) or len(labels) != len(ids) or not ids:
-        raise _damaged(subject, "its regions are not told apart")
-    if plan.current_study not in studies or len(studies) != len(plan.studies):
-        raise _damaged(subject, "its current study is missing")
-    if any(set(s.colours) != set(ids) or not set(s.recipes) <= set(ids) for s in plan.studies):
-        raise _damaged(subject, "a study’s colours do not match its regions")
+    _studies_agree(plan, subject)
+    for candidate in plan.candidates:
+        _studies_agree(candidate, subject)
+    candidates = [c.id for c in plan.candidates]
+    if len(set(candidates)) != len(candidates):
+        raise _damaged(subject, "its candidates are not told apart")
     if plan.practice not in PRACTICES:
         raise Refusal(
             subject,
@@ -181,6 +207,21 @@ def _consistent(plan: Plan, subject: str) -> None:
     for key, number in plan.overrides.items():
         if key not in numbers or not numbers[key].low <= number <= numbers[key].high:
             raise _damaged(subject, f"its number for {key[:40]} is out of range")
+
+
+def _studies_agree(part: Plan | Candidate, subject: str) -> None:
+    ids = [r.id for r in part.regions]
+    labels = {r.label for r in part.regions}
+    studies = {s.id for s in part.studies}
+    if len(set(ids)) != len(ids) or len(labels) != len(ids) or not ids:
+        raise _damaged(subject, "its regions are not told apart")
+    if part.current_study not in studies or len(studies) != len(part.studies):
+        raise _damaged(subject, "its current study is missing")
+    if any(set(s.colours) != set(ids) or not set(s.recipes) <= set(ids) for s in part.studies):
+        raise _damaged(subject, "a study’s colours do not match its regions")
+    lamps = [[lamp.name for lamp in s.rig.lamps] for s in part.studies if s.rig]
+    if any(len(set(names)) != len(names) for names in lamps):
+        raise _damaged(subject, "its lamps are not told apart")
 
 
 def _damaged(subject: str, why: str) -> Refusal:

@@ -1,27 +1,19 @@
-"""Changes to a plan, each with the name that undo shows.
+"""What an edit is, and the parts of a plan that edits reach for.
 
-An edit is a value: its name, a key that joins the moves of one drag into one step, and a function
-from plan to plan. Edits that must compute a colour are made in steps/ from these.
+An edit is a value: its name, a change from plan to plan, and a key that joins the moves of one drag
+into one step. The edits themselves stand beside their step: sketch_edits, harmony_edits,
+light_edits, ramp_edits, practice_edits; those that must compute a colour are in
+steps/harmony/edits.py.
 """
 
 from collections.abc import Callable
-from typing import NamedTuple, TypeAlias
+from typing import Any, NamedTuple, TypeAlias
 
 from msgspec.structs import replace
 
-from umber_compass.plan.model import (
-    Colour,
-    Gradient,
-    Pinned,
-    Plan,
-    Planned,
-    Ramp,
-    Region,
-    Role,
-    Slot,
-    Study,
-)
-from umber_compass.words import Words, words
+from umber_compass.plan.model import Colour, Gradient, Plan, Region, Solid, Study
+from umber_compass.plan.ranges import checked
+from umber_compass.words import Words
 
 End: TypeAlias = int  # 0 the only or first colour of a region, 1 the second of a gradient
 
@@ -30,8 +22,13 @@ class Edit(NamedTuple):
     """A named change. Edits with the same `merge` key that follow each other are one step."""
 
     name: Words
-    apply: Callable[[Plan], Plan]
+    change: Callable[[Plan], Plan]
     merge: str | None = None
+
+    def apply(self, plan: Plan) -> Plan:
+        """The plan after the change, within the records' ranges. Raises Refusal if it would leave
+        them."""
+        return checked(plan, self.change(plan))
 
 
 def study(plan: Plan) -> Study:
@@ -40,8 +37,13 @@ def study(plan: Plan) -> Study:
 
 
 def region(plan: Plan, region_id: str) -> Region:
-    """The region with this id."""
+    """The region with this id. Raises StopIteration where there is none."""
     return next(r for r in plan.regions if r.id == region_id)
+
+
+def region_of_label(plan: Plan, label: int) -> Region | None:
+    """The region whose pixels have this number, or None."""
+    return next((r for r in plan.regions if r.label == label), None)
 
 
 def with_study(plan: Plan, changed: Study) -> Plan:
@@ -50,7 +52,7 @@ def with_study(plan: Plan, changed: Study) -> Plan:
     return replace(plan, studies=tuple(others))
 
 
-def with_scheme(plan: Plan, **changes: object) -> Plan:
+def with_scheme(plan: Plan, **changes: Any) -> Plan:
     """The plan with some of its scheme's fields changed."""
     now = study(plan)
     return with_study(plan, replace(now, scheme=replace(now.scheme, **changes)))
@@ -62,149 +64,28 @@ def with_colours(plan: Plan, colours: dict[str, Colour]) -> Plan:
     return with_study(plan, replace(now, colours={**now.colours, **colours}))
 
 
-def part(colour: Colour, end: End) -> Planned | Pinned:
+def with_region(plan: Plan, region_id: str, **changes: Any) -> Plan:
+    """The plan with some of a region's fields changed."""
+    regions = (replace(r, **changes) if r.id == region_id else r for r in plan.regions)
+    return replace(plan, regions=tuple(regions))
+
+
+def part(colour: Colour, end: End) -> Solid:
     """The solid colour at one end of a region's colour."""
     if isinstance(colour, Gradient):
         return colour.second if end else colour.first
     return colour
 
 
-def with_part(colour: Colour, end: End, solid: Planned | Pinned) -> Colour:
+def with_part(colour: Colour, end: End, solid: Solid) -> Colour:
     """A region's colour with one end replaced."""
     if isinstance(colour, Gradient):
         return replace(colour, second=solid) if end else replace(colour, first=solid)
     return solid
 
 
-def each_part(colour: Colour, change: Callable[[Planned | Pinned], Planned | Pinned]) -> Colour:
+def each_part(colour: Colour, change: Callable[[Solid], Solid]) -> Colour:
     """A region's colour with the change made to both ends, or to its only colour."""
     if isinstance(colour, Gradient):
         return replace(colour, first=change(colour.first), second=change(colour.second))
     return change(colour)
-
-
-def turn_lead(angle_deg: float) -> Edit:
-    """The leading hue put at an angle of the wheel; the scheme turns with it."""
-    return Edit(
-        words("turn the scheme to {angle:.0f}°", angle=angle_deg % 360),
-        lambda plan: with_scheme(plan, lead_deg=angle_deg % 360),
-        "lead",
-    )
-
-
-def set_spread(spread_deg: float) -> Edit:
-    """The angle between the hues that support or answer."""
-    kept = min(max(spread_deg, 5.0), 90.0)
-    return Edit(
-        words("spread the scheme {angle:.0f}°", angle=kept),
-        lambda plan: with_scheme(plan, spread_deg=kept),
-        "spread",
-    )
-
-
-def set_wished_share(slot: Slot, share: float) -> Edit:
-    """How much of the picture a slot should hold, 0-1."""
-
-    def apply(plan: Plan) -> Plan:
-        wished = {**study(plan).scheme.shares, slot: min(max(share, 0.0), 1.0)}
-        return with_scheme(plan, shares=wished)
-
-    return Edit(words("wish {slot} a share of {share:.0%}", slot=slot, share=share), apply, slot)
-
-
-def turn_family(slot: Slot, turn_deg: float) -> Edit:
-    """All colours of one slot turned by OKLCh degrees, from where they stood before the drag."""
-
-    def turned(colour: Planned | Pinned) -> Planned | Pinned:
-        if isinstance(colour, Pinned) or colour.slot != slot:
-            return colour
-        offset = (colour.hue_offset_deg + turn_deg + 180) % 360 - 180
-        return replace(colour, hue_offset_deg=offset)
-
-    def apply(plan: Plan) -> Plan:
-        colours = study(plan).colours
-        return with_colours(plan, {k: each_part(c, turned) for k, c in colours.items()})
-
-    return Edit(
-        words("turn family {slot} by {turn:+.0f}°", slot=slot, turn=turn_deg),
-        apply,
-        f"family {slot}",
-    )
-
-
-def set_colour(region_id: str, colour: Colour, name: Words, merge: str | None = None) -> Edit:
-    """A region's whole colour replaced."""
-    return Edit(name, lambda plan: with_colours(plan, {region_id: colour}), merge)
-
-
-def set_recipe(region_id: str, ramp: Ramp, name: str) -> Edit:
-    """How one region's steps are made."""
-
-    def apply(plan: Plan) -> Plan:
-        now = study(plan)
-        return with_study(plan, replace(now, recipes={**now.recipes, region_id: ramp}))
-
-    return Edit(
-        words("{recipe} steps for {name}", recipe=ramp.recipe, name=name),
-        apply,
-        f"ramp {region_id} {ramp.recipe}",
-    )
-
-
-def set_all_recipes(ramp: Ramp) -> Edit:
-    """The same recipe for every region."""
-
-    def apply(plan: Plan) -> Plan:
-        every = {r.id: ramp for r in plan.regions}
-        return with_study(plan, replace(study(plan), recipes=every))
-
-    return Edit(
-        words("{recipe} steps for every region", recipe=ramp.recipe), apply, f"ramps {ramp.recipe}"
-    )
-
-
-def _with_region(plan: Plan, changed: Region) -> Plan:
-    return replace(plan, regions=tuple(changed if r.id == changed.id else r for r in plan.regions))
-
-
-def rename(region_id: str, name: str) -> Edit:
-    """A region's name; an empty one is not taken."""
-    kept = " ".join(name.split())[:200]
-
-    def apply(plan: Plan) -> Plan:
-        if not kept:
-            return plan
-        return _with_region(plan, replace(region(plan, region_id), name=kept))
-
-    return Edit(words("name a region {name}", name=kept), apply)
-
-
-def set_role(region_id: str, role: Role, name: str) -> Edit:
-    """What part a region plays."""
-    return Edit(
-        words("make {name} {role}", name=name, role=role),
-        lambda plan: _with_region(plan, replace(region(plan, region_id), role=role)),
-    )
-
-
-def set_title(title: str) -> Edit:
-    """The plan's title."""
-    kept = " ".join(title.split())[:200]
-    return Edit(
-        words("title the plan {title}", title=kept),
-        lambda plan: replace(plan, title=kept) if kept else plan,
-    )
-
-
-def set_rule(key: str, number: float, title: str) -> Edit:
-    """One number of the practice, for this plan."""
-    return Edit(
-        words("set {title} to {number:g}", title=title, number=number),
-        lambda plan: replace(plan, overrides={**plan.overrides, key: number}),
-        f"rule {key}",
-    )
-
-
-def drop_rules() -> Edit:
-    """Every number of the practice back to what the practice says."""
-    return Edit(words("restore the practice's numbers"), lambda plan: replace(plan, overrides={}))

@@ -8,9 +8,8 @@ from typing import Annotated, Literal, TypeAlias
 
 from msgspec import Meta, Struct
 
-SCHEMA = 1
+SCHEMA = 2
 ROLES = ("ground", "middle ground", "figure", "focus", "line")
-MATERIALS = ("matte", "satin", "metal", "wet", "thin", "skin", "glow")
 
 Role: TypeAlias = Literal["ground", "middle ground", "figure", "focus", "line"]
 Material: TypeAlias = Literal["matte", "satin", "metal", "wet", "thin", "skin", "glow"]
@@ -18,11 +17,19 @@ Form: TypeAlias = Literal["auto", "flat", "round", "slope"]
 Value: TypeAlias = Annotated[float, Meta(ge=0, le=100)]  # L*, white D65
 Chroma: TypeAlias = Annotated[float, Meta(ge=0, le=0.5)]  # OKLCh
 Turn: TypeAlias = Annotated[float, Meta(ge=-360, le=360)]  # degrees
+Angle: TypeAlias = Annotated[float, Meta(ge=0, lt=360)]  # degrees
+Spread: TypeAlias = Annotated[float, Meta(ge=0, le=180)]  # degrees
+Steps: TypeAlias = Annotated[int, Meta(ge=0, le=9)]
+StepTurn: TypeAlias = Annotated[float, Meta(ge=0, le=60)]  # degrees
 Share: TypeAlias = Annotated[float, Meta(ge=0, le=1)]
 Hex: TypeAlias = Annotated[str, Meta(pattern=r"\A#[0-9a-f]{6}\Z")]
+Purpose: TypeAlias = Annotated[str, Meta(max_length=200)]
 Name: TypeAlias = Annotated[str, Meta(min_length=1, max_length=200)]
 Id: TypeAlias = Annotated[str, Meta(pattern=r"\A[A-Za-z0-9_-]{1,40}\Z")]
+Hash: TypeAlias = Annotated[str, Meta(pattern=r"\A[0-9a-f]{64}\Z")]  # SHA-256
 Slot: TypeAlias = Literal["A", "B", "C", "D", "grey"]
+Wheel: TypeAlias = Literal["painter", "light", "perceptual"]
+Front: TypeAlias = Annotated[int, Meta(ge=0, le=65535)]
 
 
 class Record(Struct, frozen=True):
@@ -69,25 +76,27 @@ class Region(Record, frozen=True, kw_only=True):
     material: Material = "matte"
     form: Form = "auto"
     shares_form_with: Id | None = None
-    front: int | None = None
+    front: Front | None = None
 
 
 class Sketch(Record, frozen=True, kw_only=True):
-    """The picture the plan is for; its bytes and labels lie beside the plan."""
+    """The picture the plan is for. Its bytes and its label pixels lie beside the plan, by hash, so
+    that an edit may replace the pixels and undo has the old ones."""
 
     file_name: Annotated[str, Meta(max_length=255)]
-    hash: Annotated[str, Meta(pattern=r"\A[0-9a-f]{64}\Z")]  # SHA-256 of the original bytes
+    hash: Hash  # of the picture's original bytes
+    labels: Hash  # of the PNG that says which region each px belongs to
     size: tuple[Annotated[int, Meta(ge=1, le=32767)], Annotated[int, Meta(ge=1, le=32767)]]  # px
-    kind: Literal["flats"]
+    kind: Id  # how it was split, as `flats`
 
 
 class Scheme(Record, frozen=True, kw_only=True):
     """Which hue leads, which answer; angles on the chosen wheel."""
 
-    wheel: Literal["painter", "light", "perceptual"]
+    wheel: Wheel
     name: Id
-    lead_deg: Annotated[float, Meta(ge=0, lt=360)]
-    spread_deg: Annotated[float, Meta(ge=0, le=180)]
+    lead_deg: Angle
+    spread_deg: Spread
     shares: dict[Slot, Share] = {}  # wished; a slot left out takes the scheme's own wish
 
 
@@ -95,12 +104,15 @@ class Ramp(Record, frozen=True, kw_only=True):
     """How a region's darker and lighter steps are made."""
 
     recipe: Id = "straight"
-    darker: Annotated[int, Meta(ge=0, le=9)] = 3
-    lighter: Annotated[int, Meta(ge=0, le=9)] = 2
-    degrees: Annotated[float, Meta(ge=0, le=60)] | None = None  # a step; None: the practice's
+    darker: Steps = 3
+    lighter: Steps = 2
+    degrees: StepTurn | None = None  # a step; None: the practice's
 
 
 Strength: TypeAlias = Annotated[float, Meta(ge=0, le=1000)]  # percent of the lamp's colour
+Percent: TypeAlias = Annotated[float, Meta(ge=0, le=100)]
+LampName: TypeAlias = Annotated[str, Meta(pattern=r"\A[a-z][a-z0-9-]{0,39}\Z")]
+Rank: TypeAlias = Annotated[int, Meta(ge=1, le=99)]
 Part: TypeAlias = Annotated[float, Meta(ge=-1, le=1)]
 Direction: TypeAlias = tuple[Part, Part, Part]  # toward the lamp: x right, y down, z to the viewer
 Anchor: TypeAlias = Literal["lit", "halftone", "mean"]
@@ -117,7 +129,8 @@ class Ambient(Record, frozen=True, kw_only=True):
 class Lamp(Record, frozen=True, kw_only=True):
     """Light from one side. Softness widens the place where light turns to shadow."""
 
-    name: Literal["key"] = "key"
+    name: LampName = "key"
+    rank: Rank = 1  # 1 leads
     hex: Hex = "#ffd9a0"
     strength: Strength = 90.0
     direction: Direction = (-0.6, -0.5, 0.6244998)
@@ -129,18 +142,27 @@ class Terminator(Record, frozen=True, kw_only=True):
     """A tint where light turns to shadow."""
 
     hex: Hex = "#c8505a"
-    strength: Annotated[float, Meta(ge=0, le=100)] = 0.0  # percent
+    strength: Percent = 0.0
 
 
 class Rig(Record, frozen=True, kw_only=True):
-    """The lights. While it is off the picture is flat."""
+    """The lights. While it is off the picture is flat. Lamps have names of their own."""
 
     on: bool = True
     ambient: Ambient = Ambient()
-    lamps: Annotated[tuple[Lamp, ...], Meta(min_length=1, max_length=1)] = (Lamp(),)
+    lamps: Annotated[tuple[Lamp, ...], Meta(min_length=1, max_length=12)] = (Lamp(),)
     terminator: Terminator = Terminator()
-    crevice: Annotated[float, Meta(ge=0, le=100)] = 100.0  # percent of what closeness takes
+    crevice: Percent = 100.0  # of what closeness takes
     anchor: Anchor = "lit"
+
+    @property
+    def key(self) -> Lamp:
+        """The lamp that leads: the first of the lowest rank."""
+        return min(self.lamps, key=lambda lamp: lamp.rank)
+
+    def lamp(self, name: str) -> Lamp:
+        """The lamp with a name. Raises StopIteration where there is none."""
+        return next(lamp for lamp in self.lamps if lamp.name == name)
 
 
 class Study(Record, frozen=True, kw_only=True):
@@ -155,15 +177,27 @@ class Study(Record, frozen=True, kw_only=True):
     note: str = ""
 
 
-class Plan(Record, frozen=True, kw_only=True):
-    """Everything the artist decided, for one sketch."""
+class Candidate(Record, frozen=True, kw_only=True):
+    """Another sketch for the same piece, set aside with all that was decided for it."""
 
-    schema: Literal[1] = 1
+    id: Id
+    sketch: Sketch
+    regions: tuple[Region, ...]
+    studies: tuple[Study, ...]
+    current_study: Id
+
+
+class Plan(Record, frozen=True, kw_only=True):
+    """Everything the artist decided. Sketch, regions and studies are those of the sketch that was
+    chosen; the others wait among the candidates."""
+
+    schema: Literal[2] = 2
     title: Name
-    purpose: Annotated[str, Meta(max_length=200)] = ""
+    purpose: Purpose = ""
     practice: Id = "general"
     overrides: dict[str, float] = {}
     current_study: Id
     sketch: Sketch
     regions: tuple[Region, ...]
     studies: tuple[Study, ...]
+    candidates: tuple[Candidate, ...] = ()

@@ -1,246 +1,171 @@
-"""The stages from plan to picture. Each names what it needs; only what changed runs again."""
+"""What follows from a plan and its sketch: one table of stages, from the plan to what is shown.
 
-from collections.abc import Callable
-from typing import Any, NamedTuple, TypeVar
+The inputs of the table are the plan's own parts, so that a change runs just what names it.
+"""
 
-import numpy as np
-import numpy.typing as npt
+from collections.abc import Mapping
+from typing import Any, TypeVar
 
+from umber_compass.colour.packed import Packed
+from umber_compass.picture.building import build_relief
+from umber_compass.picture.codes import encode_drawing, gradient_axes, paint, region_shares
+from umber_compass.picture.drawing import Drawing
+from umber_compass.picture.forms import form_wishes
+from umber_compass.picture.grain import Grain
+from umber_compass.picture.relief import Relief
+from umber_compass.picture.relit import paint_exact, paint_lit
 from umber_compass.plan.edits import study
-from umber_compass.plan.light_edits import rig_of
-from umber_compass.plan.model import Gradient, Plan, Region, Rig
-from umber_compass.plan.practices import rules
-from umber_compass.steps import lit as lighting
-from umber_compass.steps.codes import Axes, Codes, Grain, Packed, encode_sketch, paint, shares
-from umber_compass.steps.colouring import RegionColour, code_table, region_colours
-from umber_compass.steps.forms import Tick, idle
-from umber_compass.steps.forms import build as build_forms
-from umber_compass.steps.light import lights_of
-from umber_compass.steps.lit import Arriving, Lit
-from umber_compass.steps.relief import Relief, encode_relief
-from umber_compass.steps.sketch import Drawing
-from umber_compass.steps.values import Values, flat_values, measure_values
+from umber_compass.plan.light_edits import rig_in
+from umber_compass.plan.model import Plan, Study
+from umber_compass.plan.practices import numbers_of
+from umber_compass.steps.harmony.colours import code_table, region_colours
+from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
+from umber_compass.steps.harmony.rose import rose
+from umber_compass.steps.light.chart import chart, lights_for
+from umber_compass.steps.light.exposure import held_by_regions, in_light, light_arriving
+from umber_compass.steps.ramps.ramps import all_steps
+from umber_compass.steps.stages import Memory, Stage, slow_stage, stage
+from umber_compass.steps.values.measured import picture_values
+from umber_compass.work import Tick, idle
 
 T = TypeVar("T")
 
 
-class Later:
-    """A result worked out when it is first asked for, and kept: a drag's frame need not wait for
-    what is only measured on it."""
+class Derived:
+    """Everything that follows from one study of a plan; each result worked out when it is first
+    asked for. `works` says whether slow stages may be worked out here."""
 
-    def __init__(self, work: Callable[[], Values]) -> None:
-        self._work = work
-        self._result: Values | None = None
+    def __init__(
+        self, plan: Plan, now: Study, drawing: Drawing, memory: Memory, works: bool, tick: Tick
+    ) -> None:
+        self.plan, self.study, self.drawing = plan, now, drawing
+        self.regions, self.planned, self.scheme = plan.regions, now.colours, now.scheme
+        self.recipes, self.rig = now.recipes, rig_in(now)
+        self.practice, self.overrides = plan.practice, plan.overrides
+        self._memory, self._works, self._tick = memory, works, tick
+        self._results: dict[str, Any] = {}
 
-    def __call__(self) -> Values:
-        if self._result is None:
-            self._result = self._work()
-        return self._result
-
-
-class Derived(NamedTuple):
-    """Everything that follows from a plan and its sketch, but the picture itself."""
-
-    plan: Plan
-    drawing: Drawing
-    codes: Codes
-    shares: dict[str, float]  # by region id, 0-1
-    colours: dict[str, RegionColour]  # by region id
-    table: npt.NDArray[np.uint8]  # (codes, 3), the flat picture's colours
-    relief: Relief | None  # None while the picture is flat
-    lit: Lit | None
-    measured: Later
-    rules: dict[str, float]
+    rules = stage(numbers_of, "practice", "overrides")
+    axes = stage(gradient_axes, "regions", "planned", settles=True)
+    codes = stage(encode_drawing, "drawing", "axes")
+    shares = stage(region_shares, "codes", "regions")
+    colours = stage(region_colours, "scheme", "planned")
+    table = stage(code_table, "codes", "regions", "colours")
+    form_wishes = stage(form_wishes, "regions", settles=True)
+    # One that was built for other forms serves until the new one is there; one that was built for
+    # other gradients does not, for its codes stand for other colours.
+    built = slow_stage(
+        build_relief, "drawing", "form_wishes", "axes", "codes", stands_in=("drawing", "axes")
+    )
+    arriving = stage(light_arriving, "relief", "rig")
+    held = stage(held_by_regions, "relief", "codes", "regions")
+    lit = stage(in_light, "relief", "held", "table", "arriving", "rig")
+    values = stage(picture_values, "table", "codes", "relief", "lit", "dark_below", "light_above")
+    families = stage(by_family, "scheme", "colours", "shares")
+    slot_shares = stage(slot_shares, "scheme", "colours", "shares")
+    given = stage(given_names, "regions", "colours")
+    rose = stage(rose, "scheme", "colours", "shares", "arc_deg")
+    lights = stage(lights_for, "lit", "rig", "colours", "shares")
+    chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights")
+    ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig")
 
     @property
-    def values(self) -> Values:
-        """Values of the picture that is shown."""
-        return self.measured()
+    def relief(self) -> Relief | None:
+        """The relief the picture is lit on; None while it is flat."""
+        return self.built if self.rig.on else None
+
+    @property
+    def dark_below(self) -> float:
+        """The value L* below which a dark is extreme."""
+        return self.rules["extremes.dark"]
+
+    @property
+    def light_above(self) -> float:
+        """The value L* above which a light is extreme."""
+        return self.rules["extremes.light"]
+
+    @property
+    def arc_deg(self) -> float:
+        """Half the width of a hue's arc, OKLCh degrees."""
+        return self.rules["hue-off-scheme.arc"]
 
     @property
     def grain(self) -> Grain:
         """What the shown picture's codes are measured by."""
         return self.relief.grain if self.relief is not None else self.codes.grain
 
-    def document_label(self, region_id: str) -> int | None:
-        """A region's number in the drawing, or None if it holds no pixel there."""
-        label = next(r.label for r in self.plan.regions if r.id == region_id)
-        begin, end = self.codes.spans.get(label, (0, 0))
-        return label if end > begin and self.codes.grain.pixels[begin:end].any() else None
+    def needs(self, wanted: Stage[T]) -> tuple[object, ...]:
+        """What a stage is handed here."""
+        return tuple(getattr(self, name) for name in wanted.needs)
 
+    def result(self, wanted: Stage[T]) -> T:
+        """A stage's result: known here, remembered, or worked out now."""
+        if wanted.name not in self._results:
+            self._results[wanted.name] = self._found(wanted)
+        return self._results[wanted.name]  # type: ignore[no-any-return]  # kept under its own name
 
-class FormKey(NamedTuple):
-    """What a relief was built for."""
+    def _found(self, wanted: Stage[T]) -> T | None:
+        needs = self.needs(wanted)
+        known = self._memory.find(wanted, needs)
+        if known is not None:
+            return known[0]
+        if not wanted.slow:
+            return self._memory.keep(wanted, needs, wanted.work(*needs))
+        if not self._works:
+            return self._memory.stand_in(wanted, needs)
+        return self.worked(wanted, self._tick)
 
-    regions: str
-    axes: str  # of the gradients
+    def worked(self, wanted: Stage[T], tick: Tick = idle) -> T:
+        """A slow stage's result, worked out here and now where it is not known; its needs are as
+        they stand, so no other slow stage is."""
+        needs = self.needs(wanted)
+        known = self._memory.find(wanted, needs)
+        if known is not None:
+            return known[0]
+        return self._memory.keep(wanted, needs, wanted.work(*needs, tick=tick))
+
+    def forget_missing(self) -> None:
+        """Look slow results up again that were not there when they were asked for."""
+        gone = [n for n, r in self._results.items() if r is None and getattr(Derived, n).slow]
+        for name in gone:
+            if name != "built":  # what is lit hangs on it: another picture, not another look
+                del self._results[name]
+
+    def has(self, wanted: Stage[T]) -> bool:
+        """Whether a slow stage's own result, and no stand-in, is there."""
+        return self._memory.find(wanted, self.needs(wanted)) is not None
+
+    def take(self, wanted: Stage[T], result: T) -> None:
+        """A slow stage's result that was kept elsewhere."""
+        self._memory.keep(wanted, self.needs(wanted), result)
 
 
 class Pipeline:
-    """Derives a plan's results and remembers each stage's last one. Where `builds` is False, a
-    plan is flat until its relief was taken in: building one is too slow for a hand that drags."""
+    """Derives plans of one document and remembers what followed from them. `drawings` are by the
+    hash of the label pixels. Where `works` is False slow stages are not worked out unless it is
+    asked for: a hand that drags must not wait."""
 
-    def __init__(self, drawing: Drawing, builds: bool = True, tick: Tick = idle) -> None:
-        self._drawing, self._builds, self._tick = drawing, builds, tick
-        self._relief: Relief | None = None
-        self._relief_key: FormKey | None = None
-        self._last: dict[str, tuple[tuple[Any, ...], Any]] = {}
+    def __init__(
+        self, drawings: Mapping[str, Drawing], works: bool = True, tick: Tick = idle
+    ) -> None:
+        self._drawings, self._works, self._tick = drawings, works, tick
+        self._memory = Memory()
 
-    def take(self, relief: Relief, key: FormKey) -> None:
-        """A relief that was built elsewhere, and the key it was built for."""
-        for array in (*relief.forms, *relief.grain, relief.code, relief.normal, relief.openness):
-            array.flags.writeable = False
-        self._relief, self._relief_key = relief, key
-
-    def _stage(self, name: str, work: Callable[..., T], *needs: object) -> T:
-        """The stage's last result if its needs are the very same objects, or equal small ones."""
-        known = self._last.get(name)
-        if known and all(a is b or _small(a, b) for a, b in zip(known[0], needs, strict=True)):
-            return known[1]  # type: ignore[no-any-return]  # stages differ in what they give
-        result = work(*needs)
-        self._last[name] = (needs, result)
-        return result
-
-    def derive(self, plan: Plan) -> Derived:
-        """What follows from a plan. The same plan gives the very same objects."""
-        now, rig = study(plan), rig_of(plan)
-        axes = self._stage("axes", _axes, plan.regions, now.colours)
-        codes = self._stage("codes", self._codes, repr(axes))
-        held = self._stage("shares", _shares, codes, plan.regions)
-        colours = self._stage("colours", region_colours, now.scheme, now.colours)
-        table = self._stage("table", _table, codes, plan.regions, colours)
-        numbers = self._stage("rules", lambda *_: rules(plan), plan.overrides, plan.practice)
-        relief = self._relief_for(plan, codes) if rig.on else None
-        lit = None
-        if relief is not None:
-            light = self._stage("arriving", lambda *_: _arriving(relief, rig), relief, rig)
-            placed = self._stage("placed", _placed, relief, codes, plan.regions)
-            lit = self._stage("lit", _lit, relief, placed, table, light, rig)
-        limits = numbers["extremes.dark"], numbers["extremes.light"]
-        measured = self._stage("values", _values_later, table, codes, relief, lit, *limits)
-        return Derived(
-            plan, self._drawing, codes, held, colours, table, relief, lit, measured, numbers
-        )
-
-    @classmethod
-    def of(cls, derived: Derived) -> "Pipeline":
-        """A pipeline that knows the codes and relief of a derived plan, for another thread."""
-        made = cls(derived.drawing, builds=False)
-        axes = _axes(derived.plan.regions, study(derived.plan).colours)
-        made._last["codes"] = ((repr(axes),), derived.codes)
-        if derived.relief is not None:
-            made.take(derived.relief, form_key(derived.plan))
-        return made
-
-    def _codes(self, _: str) -> Codes:
-        axes: Axes = self._last["axes"][1]
-        codes = encode_sketch(self._drawing.labels, self._drawing.borders, axes)
-        for array in (codes.run_code, codes.run_length):
-            array.flags.writeable = False
-        return codes
-
-    def _relief_for(self, plan: Plan, codes: Codes) -> Relief | None:
-        """The relief of a plan. One built for other forms serves until the new one is there; one
-        built for other gradients does not, for its codes stand for other colours."""
-        key = form_key(plan)
-        if not self._builds:
-            fits = self._relief_key is not None and self._relief_key.axes == key.axes
-            return self._relief if fits else None
-        if self._relief is None or key != self._relief_key:
-            self.take(build_relief(self._drawing, plan, codes, self._tick), key)
-        return self._relief
-
-
-def form_key(plan: Plan) -> FormKey:
-    """What a plan's relief depends on, beside its sketch."""
-    regions = [(r.label, r.id, r.role, r.form, r.shares_form_with, r.front) for r in plan.regions]
-    return FormKey(repr(regions), repr(_axes(plan.regions, study(plan).colours)))
-
-
-def build_relief(drawing: Drawing, plan: Plan, codes: Codes, tick: Tick = idle) -> Relief:
-    """The relief of a plan's sketch: slow, once for a sketch and its forms."""
-    forms = build_forms(drawing.labels, plan.regions, drawing.box, lambda s: tick(0.6 * s))
-    tick(0.6)
-    first = np.array([codes.spans.get(i, (0, 0))[0] for i in range(len(forms.kind))], np.intp)
-    axes = _axes(plan.regions, study(plan).colours)
-    relief = encode_relief(drawing.labels, drawing.borders, axes, first, forms)
-    tick(1.0)
-    return relief
-
-
-def _small(a: object, b: object) -> bool:
-    return isinstance(a, str | float) and a == b
-
-
-def _axes(regions: Any, colours: Any) -> Axes:
-    return {r.label: colours[r.id].axis for r in regions if isinstance(colours[r.id], Gradient)}
-
-
-def _shares(codes: Codes, regions: Any) -> dict[str, float]:
-    by_label = shares(codes)
-    return {r.id: by_label.get(r.label, 0.0) for r in regions}
-
-
-def _table(codes: Codes, regions: Any, colours: Any) -> npt.NDArray[np.uint8]:
-    table = code_table(codes, {r.id: r.label for r in regions}, colours)
-    table.flags.writeable = False
-    return table
-
-
-def _arriving(relief: Relief, rig: Rig) -> Arriving:
-    return lighting.arriving(relief, lights_of(rig))
-
-
-class _Placed(NamedTuple):
-    """Where the colours of the regions stand among the codes, and what each holds."""
-
-    ids: tuple[str, ...]
-    label: npt.NDArray[np.intp]
-    first: npt.NDArray[np.intp]  # flat codes of both ends of a gradient, or twice the only one
-    last: npt.NDArray[np.intp]
-    share: npt.NDArray[np.float64]
-
-
-def _placed(relief: Relief, codes: Codes, regions: tuple[Region, ...]) -> _Placed:
-    label = np.array([r.label for r in regions])
-    spans = np.array([codes.spans.get(r.label, (0, 1)) for r in regions])
-    held = np.bincount(relief.grain.label, relief.grain.pixels, int(label.max()) + 1)[label]
-    ids = tuple(r.id for r in regions)
-    return _Placed(ids, label, spans[:, 0], spans[:, 1] - 1, held / max(held.sum(), 1))
-
-
-def _lit(
-    relief: Relief, placed: _Placed, table: npt.NDArray[np.uint8], light: Arriving, rig: Rig
-) -> Lit:
-    """The colours of every code in the rig's light, at the one exposure that suits the plan."""
-    lights = lights_of(rig)
-    local = lighting.local_light(table)
-    own = (local[:, placed.first] + local[:, placed.last]).T / 2  # the mean of a gradient's ends
-    if rig.anchor == "mean":
-        there = light.means[np.minimum(placed.label, len(light.means) - 1)]
-    else:
-        there = np.tile(lighting.anchor_light(rig.anchor, lights), (len(own), 1))
-    exposed, rest = lighting.expose(own, there, placed.share, lights)
-    packed = lighting.light_up(relief, local, light.light, exposed.exposure)
-    packed.flags.writeable = False
-    return Lit(exposed, packed, dict(zip(placed.ids, rest.tolist(), strict=True)))
-
-
-def _values_later(*needs: Any) -> Later:
-    return Later(lambda: _values(*needs))
-
-
-def _values(
-    table: npt.NDArray[np.uint8],
-    codes: Codes,
-    relief: Relief | None,
-    lit: Lit | None,
-    dark: float,
-    light: float,
-) -> Values:
-    if relief is None or lit is None:
-        return measure_values(flat_values(table), codes.grain, dark, light)
-    return measure_values(lighting.values_of(lit.packed), relief.grain, dark, light)
+    def derive(
+        self,
+        plan: Plan,
+        study_id: str | None = None,
+        works: bool | None = None,
+        tick: Tick | None = None,
+    ) -> Derived:
+        """What follows from a plan's current study, or from the one named. The same plan gives the
+        very same results."""
+        now = study(plan)
+        if study_id is not None:
+            now = next(s for s in plan.studies if s.id == study_id)
+        allowed = self._works if works is None else works
+        drawing = self._drawings[plan.sketch.labels]
+        return Derived(plan, now, drawing, self._memory, allowed, tick or self._tick)
 
 
 def picture(derived: Derived, out: Packed | None = None) -> Packed:
@@ -248,7 +173,7 @@ def picture(derived: Derived, out: Packed | None = None) -> Packed:
     the rig is on, else flat. `out` is painted over where it is given."""
     if derived.relief is None or derived.lit is None:
         return paint(derived.codes, derived.table)
-    return lighting.paint_lit(derived.relief, derived.lit.packed, out)
+    return paint_lit(derived.relief, derived.lit.packed, out)
 
 
 def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:
@@ -256,4 +181,4 @@ def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:
     if derived.relief is None or derived.lit is None:
         return paint(derived.codes, derived.table)
     lights = derived.lit.lights
-    return lighting.paint_exact(derived.relief, derived.codes, derived.table, lights, tick)
+    return paint_exact(derived.relief, derived.codes, derived.table, lights, tick)

@@ -11,8 +11,8 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
-from umber_compass.window import theme
 from umber_compass.window.opening import Opening
+from umber_compass.window.widgets import theme
 
 if TYPE_CHECKING:
     from umber_compass.window.main_window import MainWindow
@@ -50,7 +50,7 @@ def start(path: Path | None, demo: bool = False) -> "MainWindow":
 
     window = MainWindow(cache=Cache())
     if path is not None:
-        QTimer.singleShot(0, window, lambda: window.files.open_path(path, demo))
+        QTimer.singleShot(0, window, lambda: window.works.files.open_path(path, demo))
     window.show()
     return window
 

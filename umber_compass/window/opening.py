@@ -8,7 +8,7 @@ from PySide6.QtGui import QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.formats import thumbnail
-from umber_compass.window.theme import THEME
+from umber_compass.window.widgets.theme import THEME
 
 # Where route, menu and title leave the stage in a window of the usual size, px.
 _SIZE = (1280, 800)

@@ -8,7 +8,6 @@ _RAMPS = "studio rule, docs/ramps.md"
 PRACTICE = Practice(
     name="general",
     title="General",
-    steps=("sketch", "harmony", "values", "light", "ramps", "handoff"),
     rules=(
         Rule("extremes.dark", "extreme darks below", 20, "L*", 0, 50, _CHECKS),
         Rule("extremes.light", "extreme lights above", 80, "L*", 50, 100, _CHECKS),

@@ -16,9 +16,8 @@ class Rule(NamedTuple):
 
 
 class Practice(NamedTuple):
-    """A school: its numbers and the order it works in."""
+    """A school: its numbers."""
 
     name: str
     title: str
-    steps: tuple[str, ...]
     rules: tuple[Rule, ...]

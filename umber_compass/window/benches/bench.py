@@ -13,7 +13,9 @@ class Bench(QWidget):
     drag_began = Signal()
     drag_ended = Signal()
     chosen = Signal(str)  # a region
+    pointed = Signal(str)  # a region, or empty
     copied = Signal(str)  # a hex
+    paged = Signal()  # another page of the bench is shown
 
     def __init__(self, title: str) -> None:
         super().__init__()
@@ -32,8 +34,23 @@ class Bench(QWidget):
         self.column.addLayout(head)
 
     def show_derived(self, derived: Derived, selected: str) -> None:
-        """Show a plan's results."""
+        """Show a plan's results; what is not there yet stays as it was."""
         raise NotImplementedError
+
+    def needs(self) -> tuple[str, ...]:
+        """Slow stages that are shown now: they are worked out, and the bench is shown again."""
+        return ()
+
+    def first_focus(self) -> QWidget | None:
+        """What keys go to when the bench is opened; the stage where it is None."""
+        return None
+
+    def reveal(self, region_id: str) -> None:
+        """Bring a chosen region into sight."""
+
+    def edit_name(self, region_id: str) -> bool:
+        """Let a region's name be typed here; whether that can be done."""
+        return False
 
 
 def quiet(text: str) -> QLabel:

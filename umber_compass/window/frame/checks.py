@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.steps.checks import Fix, Result
-from umber_compass.window.theme import THEME
+from umber_compass.window.widgets.theme import THEME
 
 SHOWN = 3
 PREVIEW_AFTER = 150  # ms of rest on a button

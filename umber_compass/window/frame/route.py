@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
-from umber_compass.window.theme import THEME, font
+from umber_compass.window.widgets.theme import THEME, font
 
 STOP_HEIGHT = 56
 _LINE_X = 22

@@ -16,8 +16,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QApplication, QSizePolicy, QToolTip, QWidget
 
-from umber_compass.window.frame.stage import SWATCH_MIME
-from umber_compass.window.theme import THEME, font
+from umber_compass.window.widgets.swatch import SWATCH_MIME
+from umber_compass.window.widgets.theme import THEME, font
 
 _BAR, _LEAST = 40, 5  # px: height of the swatches, least width of one
 

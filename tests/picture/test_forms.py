@@ -1,0 +1,125 @@
+"""Forms held to exact solutions."""
+
+import unittest
+
+import numpy as np
+from msgspec.structs import replace
+
+from tests import scenes
+from umber_compass.picture import forms, poisson
+
+
+def exact_swelling(state):
+    """The same equation solved directly."""
+    import scipy.sparse as sparse
+    import scipy.sparse.linalg as solver
+
+    inside = state == poisson.INSIDE
+    number = np.where(inside, np.cumsum(inside.reshape(-1)).reshape(state.shape) - 1, -1)
+    ys, xs = np.nonzero(inside)
+    weight, rows, columns = np.zeros(len(ys)), [], []
+    for dy, dx in ((0, 1), (1, 0), (0, -1), (-1, 0)):
+        near, other = state[ys + dy, xs + dx], number[ys + dy, xs + dx]
+        weight += (near == poisson.INSIDE) + 2 * (near == poisson.BEHIND)
+        rows += np.flatnonzero(other >= 0).tolist()
+        columns += other[other >= 0].tolist()
+    ones = sparse.coo_matrix((np.ones(len(rows)), (rows, columns)), (len(ys), len(ys)))
+    out = np.zeros(state.shape)
+    out[inside] = solver.spsolve((sparse.diags(weight) - ones).tocsc(), np.full(len(ys), 4.0))
+    return out
+
+
+def shapes():
+    y, x = np.mgrid[:220, :240]
+    disc = ((x - 120) ** 2 + (y - 110) ** 2 < 100**2).astype(np.uint8)
+    ring = disc * ((x - 120) ** 2 + (y - 110) ** 2 > 45**2)
+    cross = ((np.abs(x - 90) < 40) | (np.abs(y - 120) < 22)).astype(np.uint8)
+    cross[:4] = cross[-4:] = 0
+    cross[:, :4] = cross[:, -4:] = 0
+    covered = disc.copy()
+    covered[90:150, 130:] = np.where(disc[90:150, 130:] > 0, poisson.FRONT, 0)
+    bars = {f"bar of {w} px": np.pad(np.ones((w, 150), np.uint8), 1) for w in (6, 18, 38)}
+    return {**bars, "disc": disc, "ring": ring.astype(np.uint8), "cross": cross, "covered": covered}
+
+
+class Forms(unittest.TestCase):
+    def test_normals_lie_near_those_of_an_exact_solution(self):
+        for name, state in shapes().items():
+            with self.subTest(name):
+                found = [
+                    np.stack(forms._normals(s.astype(np.float32), state)).astype(float)
+                    for s in (poisson.swelling(state), exact_swelling(state))
+                ]
+                z = [np.sqrt(np.maximum(1 - (n**2).sum(axis=0), 0)) for n in found]
+                cosine = (found[0] * found[1]).sum(axis=0) + z[0] * z[1]
+                inside = (state == poisson.INSIDE)[1:-1, 1:-1]
+                off = np.degrees(np.arccos(np.clip(cosine[inside], -1, 1)))
+                self.assertLess(off.mean(), 1.5)
+                self.assertLess(np.percentile(off, 99), 5)
+
+    def test_a_disc_is_half_a_ball(self):
+        labels = shapes()["disc"].astype(np.uint16) + 1
+        built = self.build(labels, ("ground", "figure"))
+        y, x = np.mgrid[:220, :240]
+        inside = (x - 120) ** 2 + (y - 110) ** 2 < 92**2
+        self.assertLess(np.abs(built.nx - (x - 120) / 100)[inside].mean(), 0.02)
+        self.assertLess(np.abs(built.ny - (y - 110) / 100)[inside].mean(), 0.02)
+        step = np.degrees(
+            np.hypot(*(np.diff(n.astype(float), axis=1)[:, :][:, :] for n in (built.nx, built.ny)))
+        )
+        self.assertLess(np.percentile(step[inside[:, 1:]], 99.9), 6)
+
+    def build(self, labels, roles, **more):
+        regions = [
+            scenes.region(i + 1, role, **more.get(f"r{i + 1}", {})) for i, role in enumerate(roles)
+        ]
+        from umber_compass.picture.drawing import boxes
+
+        return forms.build(labels, regions, boxes(labels))
+
+    def test_what_stands_in_front_neither_dents_nor_is_dented(self):
+        labels = np.ones((120, 160), np.uint16)
+        labels[20:100, 20:140] = 2
+        alone = self.build(labels, ("ground", "figure"))
+        labels[50:70, 70:90] = 3
+        before = self.build(labels, ("ground", "figure", "focus"))
+        behind = labels == 2
+        far = np.abs(alone.nx.astype(float) - before.nx)[behind]
+        self.assertLess(far.max(), 0.35)  # it gives way a little, and never turns over
+        self.assertLess(np.abs(before.nx[60, 92].astype(float)), 0.25)
+        self.assertLess(before.openness[60, 90], 120)
+        self.assertEqual(before.openness[25, 25], 255)
+
+    def test_frame_shared_surface_slope_and_told_order(self):
+        labels = np.ones((90, 120), np.uint16)
+        labels[:, 60:] = 2
+        self.assertEqual(
+            float(np.abs(self.build(np.full_like(labels, 1), ("figure",)).nx).max()), 0
+        )
+        labels[8:82, 8:112] += 2
+        one = self.build(
+            labels, ("ground", "ground", "figure", "figure"), r4={"shares_form_with": "r3"}
+        )
+        self.assertLess(np.abs(one.nx[45, 55:65]).max(), 0.2)
+        two = self.build(labels, ("ground", "ground", "figure", "figure"))
+        self.assertGreater(np.abs(two.nx[45, 55:65]).max(), 0.6)
+        sloped = self.build(labels, ("ground", "middle ground"), r1={"form": "slope"})
+        self.assertAlmostEqual(float(sloped.ny[3, 20]), forms.SLOPE_NORMAL[1], places=3)
+        regions = [scenes.region(i, "figure") for i in (1, 2, 3)]
+        order = forms.front_order(regions, np.array([0, 40, 60, 10]))
+        self.assertEqual(order, {2: 1, 1: 2, 3: 3})
+        regions[2] = replace(regions[2], front=0)
+        self.assertEqual(forms.front_order(regions, np.array([0, 40, 60, 10]))[3], 1)
+
+    def test_strange_sketches(self):
+        many = np.arange(400).reshape(20, 20).repeat(6, 0).repeat(6, 1).astype(np.uint16) + 1
+        one_px = np.ones((30, 40), np.uint16)
+        one_px[10, 10] = 2
+        for labels, count in (
+            (many, 400),
+            (one_px, 2),
+            (np.ones((12, 40), np.uint16), 1),
+            (np.ones((1, 1), np.uint16), 1),
+        ):
+            built = self.build(labels, ["figure"] * count)
+            self.assertTrue(np.isfinite(built.nx).all())

@@ -1,0 +1,27 @@
+"""A plan with its pixels: opening, what is kept of it, handing off. Under the command line and the
+window, which use it alike."""
+
+from umber_compass.document.handing_off import (
+    full_picture,
+    hand_off,
+    handoff_paths,
+    others_files,
+)
+from umber_compass.document.kept import Kept, built_relief
+from umber_compass.document.opening import Opened, bring_in, from_file, open_plan, save
+from umber_compass.document.pixels import Pixels
+
+__all__ = [
+    "Kept",
+    "Opened",
+    "Pixels",
+    "bring_in",
+    "built_relief",
+    "from_file",
+    "full_picture",
+    "hand_off",
+    "handoff_paths",
+    "open_plan",
+    "others_files",
+    "save",
+]

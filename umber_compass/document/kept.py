@@ -1,0 +1,77 @@
+"""Drawings and reliefs kept between two openings, by what they were made from."""
+
+from collections.abc import Callable
+from typing import TypeVar
+
+from umber_compass.document.kept_arrays import (
+    VERSION,
+    drawing_arrays,
+    drawing_of,
+    relief_arrays,
+    relief_of,
+)
+from umber_compass.formats.cache import Arrays, Cache, key_of
+from umber_compass.picture.drawing import Drawing
+from umber_compass.picture.relief import Relief
+from umber_compass.plan.model import Sketch
+from umber_compass.steps.pipeline import Derived
+
+T = TypeVar("T")
+
+
+class Kept:
+    """What a cache holds of sketches. Whatever is not whole counts as none and is forgotten."""
+
+    def __init__(self, cache: Cache) -> None:
+        self.cache = cache
+
+    def drawing(self, sketch: Sketch, most_px: int) -> Drawing | None:
+        """A sketch's drawing, at most so many px long, if it was kept."""
+        return self._load(_key("drawing", sketch, str(most_px)), drawing_of)
+
+    def keep_drawing(self, sketch: Sketch, most_px: int, drawing: Drawing) -> None:
+        """Keep a sketch's drawing."""
+        self.cache.store(_key("drawing", sketch, str(most_px)), drawing_arrays(drawing))
+
+    def relief(self, derived: Derived) -> Relief | None:
+        """The relief of a plan, if it was kept."""
+        height, width = derived.drawing.labels.shape
+        return self._load(_relief_key(derived), lambda found: relief_of(found, (height, width)))
+
+    def keep_relief(self, derived: Derived, relief: Relief) -> None:
+        """Keep a plan's relief."""
+        self.cache.store(_relief_key(derived), relief_arrays(relief))
+
+    def _load(self, key: str, make: Callable[[Arrays], T]) -> T | None:
+        arrays = self.cache.load(key)
+        if arrays is None:
+            return None
+        try:
+            return make(arrays)
+        except (ValueError, KeyError, TypeError, IndexError):
+            self.cache.forget(key)
+            return None
+
+
+def _key(what: str, sketch: Sketch, *more: str) -> str:
+    return key_of(VERSION, what, sketch.hash, sketch.labels, *more)
+
+
+def _relief_key(derived: Derived) -> str:
+    size = str(derived.drawing.labels.shape)
+    return _key("relief", derived.plan.sketch, size, repr(derived.form_wishes), repr(derived.axes))
+
+
+def built_relief(derived: Derived, kept: Kept | None = None) -> Relief | None:
+    """The relief of a plan that may work: remembered, kept from an earlier opening, or built now
+    and kept."""
+    if derived.has(type(derived).built):
+        return derived.built
+    found = kept.relief(derived) if kept is not None else None
+    if found is not None:
+        derived.take(type(derived).built, found)
+        return derived.built
+    built = derived.built
+    if kept is not None and built is not None:
+        kept.keep_relief(derived, built)
+    return built

@@ -1,0 +1,96 @@
+"""Plans brought in from a picture, opened, and saved."""
+
+from collections.abc import Iterable
+from pathlib import Path
+from typing import NamedTuple
+
+import numpy as np
+from PIL import Image
+
+from umber_compass.colour.packed import Packed, unpack
+from umber_compass.document.kept import Kept
+from umber_compass.document.pixels import Pixels, at_working_size
+from umber_compass.formats import picture, plan_file
+from umber_compass.plan.model import Plan, Sketch, Study
+from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.pipeline import picture as picture_of
+from umber_compass.steps.ramps.recipes import RECIPES
+from umber_compass.steps.sketch.kinds import KINDS, kind_of_sketch
+from umber_compass.steps.sketch.start import start_plan
+from umber_compass.words import Refusal, words
+
+_THUMBNAIL = 512  # px
+
+
+class Opened(NamedTuple):
+    """A plan as it was read, and the pixels beside it."""
+
+    plan: Plan
+    pixels: Pixels
+    thumbnail: bytes = b""
+
+
+def bring_in(path: Path, focus: tuple[float, float] | None = None, kind: str = "auto") -> Opened:
+    """A new plan for a picture, split as its kind says. Raises Refusal if it cannot be one."""
+    read, spec = picture.read(path), kind_of_sketch(kind)
+    found = spec.split(read.rgb, read.clear, path.name)
+    height, width = found.labels.shape
+    pixels = Pixels()
+    sketch = Sketch(
+        file_name=path.name[-255:],
+        hash=pixels.add_sketch(read.data),
+        labels=pixels.add_labels(found.labels),
+        size=(width, height),
+        kind=spec.name,
+    )
+    plan = start_plan(found, sketch, focus)
+    pixels.drawings[sketch.labels] = at_working_size(read.rgb, found.labels)
+    return Opened(plan, pixels)
+
+
+def open_plan(path: Path, kept: Kept | None = None) -> Opened:
+    """A plan from its file, its drawing made or as it was kept. Raises Refusal if it cannot be
+    read."""
+    return from_file(plan_file.read(path), str(path), kept)
+
+
+def from_file(held: plan_file.PlanFile, subject: str, kept: Kept | None = None) -> Opened:
+    """A plan from what its file holds."""
+    plan = held.plan
+    _all_known(subject, "kind of sketch", [plan.sketch.kind], KINDS)
+    for study in (*plan.studies, *(s for c in plan.candidates for s in c.studies)):
+        _known(study, subject)
+    pixels = Pixels.of_file(held)
+    pixels.drawing(plan.sketch, subject, kept)
+    return Opened(plan, pixels, held.thumbnail)
+
+
+def _known(study: Study, subject: str) -> None:
+    """Refuse a study whose scheme or recipes this version does not have."""
+    _all_known(subject, "scheme", [study.scheme.name], SCHEMES)
+    _all_known(subject, "recipe", [r.recipe for r in study.recipes.values()], RECIPES)
+
+
+def _all_known(subject: str, kind: str, names: Iterable[str], known: Iterable[str]) -> None:
+    for name in names:
+        if name not in known:
+            text = words(
+                "uses the {kind} {name}, unknown here; update the program", kind=kind, name=name
+            )
+            raise Refusal(subject, text)
+
+
+def save(plan: Plan, pixels: Pixels, path: Path, shown: Packed | None = None) -> None:
+    """The plan's file, with a thumbnail of its picture, which may be given. Raises Refusal if it
+    cannot be written."""
+    if shown is None:
+        shown = picture_of(Pipeline(pixels.drawings).derive(plan))
+    plan_file.write(path, pixels.held_with(plan, thumbnail_of(shown)))
+
+
+def thumbnail_of(shown: Packed) -> bytes:
+    """A small PNG of a picture, for the plan file."""
+    image = Image.fromarray(np.ascontiguousarray(unpack(shown)))
+    image.thumbnail((_THUMBNAIL, _THUMBNAIL), Image.Resampling.BOX)
+    return picture.png_bytes(np.asarray(image))

@@ -1,0 +1,108 @@
+"""The pixels beside a plan, by content hash: sketches as they came, whose region each px is, and
+the drawings made of both at working size.
+
+A plan names pixels by hash only, so that an edit may name others and undo finds the old ones.
+"""
+
+import hashlib
+from collections.abc import Iterator
+
+import numpy as np
+import numpy.typing as npt
+from PIL import Image
+
+from umber_compass.document.kept import Kept
+from umber_compass.formats import picture
+from umber_compass.formats.plan_file import PlanFile
+from umber_compass.picture.borders import Labels
+from umber_compass.picture.drawing import Drawing, draw
+from umber_compass.plan.model import Plan, Sketch
+from umber_compass.words import Refusal, words
+
+MOST_WORKING = 1600  # px, the longer side of the picture the window works on
+
+
+class Pixels:
+    """What lies beside a plan. Nothing is taken away while the plan is open: undo may want it."""
+
+    def __init__(self) -> None:
+        self.sketches: dict[str, bytes] = {}
+        self.drawings: dict[str, Drawing] = {}  # at working size, by the hash of the labels
+        self._labels: dict[str, Labels] = {}
+        self._encoded: dict[str, bytes] = {}
+
+    @classmethod
+    def of_file(cls, held: PlanFile) -> "Pixels":
+        """The pixels of a plan file."""
+        made = cls()
+        made.sketches, made._encoded = dict(held.sketches), dict(held.labels)
+        made._labels = dict(held.arrays)
+        return made
+
+    def add_sketch(self, data: bytes) -> str:
+        """Take a picture in as it came; gives its hash."""
+        key = hashlib.sha256(data).hexdigest()
+        self.sketches[key] = data
+        return key
+
+    def add_labels(self, labels: Labels) -> str:
+        """Take label pixels, (h, w), in; gives their hash."""
+        data = picture.png_bytes(labels)
+        key = hashlib.sha256(data).hexdigest()
+        labels.flags.writeable = False
+        self._encoded[key], self._labels[key] = data, labels
+        return key
+
+    def labels(self, sketch: Sketch) -> Labels:
+        """Which region each px of a sketch belongs to, (h, w), at the sketch's own size."""
+        return self._labels[sketch.labels]
+
+    def rgb(self, sketch: Sketch, subject: str = "") -> npt.NDArray[np.uint8]:
+        """A sketch's picture, (h, w, 3). Raises Refusal if its regions do not fit it."""
+        found = picture.decode(self.sketches[sketch.hash], subject or sketch.file_name).rgb
+        if found.shape[:2] != self.labels(sketch).shape:
+            raise Refusal(
+                subject or sketch.file_name,
+                words("is damaged: its regions do not fit its sketch; open a copy"),
+            )
+        return found
+
+    def drawing(self, sketch: Sketch, subject: str = "", kept: Kept | None = None) -> Drawing:
+        """A sketch's drawing at working size: known, kept from an earlier opening, or made."""
+        if sketch.labels not in self.drawings:
+            found = kept.drawing(sketch, MOST_WORKING) if kept is not None else None
+            if found is None:
+                found = at_working_size(self.rgb(sketch, subject), self.labels(sketch))
+                if kept is not None:
+                    kept.keep_drawing(sketch, MOST_WORKING, found)
+            self.drawings[sketch.labels] = found
+        return self.drawings[sketch.labels]
+
+    def held_with(self, plan: Plan, thumbnail: bytes) -> PlanFile:
+        """A plan file of a plan and of those pixels that it names."""
+        named = list(_sketches(plan))
+        return PlanFile(
+            plan,
+            {s.hash: self.sketches[s.hash] for s in named},
+            {s.labels: self._encoded[s.labels] for s in named},
+            {s.labels: self._labels[s.labels] for s in named},
+            thumbnail,
+        )
+
+
+def _sketches(plan: Plan) -> Iterator[Sketch]:
+    yield plan.sketch
+    yield from (c.sketch for c in plan.candidates)
+
+
+def at_working_size(rgb: npt.NDArray[np.uint8], labels: Labels) -> Drawing:
+    """The drawing of a sketch, (h, w, 3), no larger than the window works on."""
+    height, width = labels.shape
+    longer = max(height, width)
+    if longer <= MOST_WORKING:
+        return draw(rgb, labels)
+    size = max(1, width * MOST_WORKING // longer), max(1, height * MOST_WORKING // longer)
+    small = np.array(Image.fromarray(rgb).resize(size, Image.Resampling.BOX))
+    rows = ((np.arange(size[1]) + 0.5) * height / size[1]).astype(int)
+    columns = ((np.arange(size[0]) + 0.5) * width / size[0]).astype(int)
+    return draw(small, np.ascontiguousarray(labels[rows[:, None], columns]))

@@ -1,0 +1,1 @@
+"""The picture engine: drawing, borders, codes, forms, relief, light."""

@@ -1,0 +1,182 @@
+"""The sketch as codes: one number a pixel that stands for its colour, whatever the colours are.
+
+A flat region is one code, a gradient one code for each of its steps along the axis. Codes depend on
+the regions and the gradients' axes only, so a change of colour is a table of a few hundred entries
+and one repeat of its runs (docs/engine.md).
+"""
+
+from collections.abc import Iterable, Mapping
+from typing import NamedTuple, TypeAlias
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.packed import Packed, PackedRow, pack
+from umber_compass.colour.spaces import Floats
+from umber_compass.picture.borders import Borders, Ints, Labels
+from umber_compass.picture.drawing import Drawing
+from umber_compass.picture.grain import Grain, grain_of
+from umber_compass.plan.model import Colour, Gradient, Region
+
+GRADIENT_STEPS = 128  # below one 8-bit level a step for any gradient the screen can show
+
+Axes: TypeAlias = dict[int, tuple[float, float, float, float]]  # by label; x0 y0 x1 y1, shares
+Span: TypeAlias = tuple[int, int]  # first code and one past the last
+
+
+class Mask(NamedTuple):
+    """One flat region's pixels within its box, for repainting it alone."""
+
+    rows: slice
+    columns: slice
+    inside: npt.NDArray[np.bool_]
+    borders: Ints  # which border pixels hold some of it
+
+
+class Codes(NamedTuple):
+    """A sketch ready to be painted with any colours."""
+
+    shape: tuple[int, int]  # height, width in px
+    spans: dict[int, Span]  # codes by label; label 0 has code 0
+    run_length: Ints
+    run_code: Ints
+    place: Ints  # border pixels, in the flat picture
+    own: Ints  # their codes
+    other: Ints
+    part: PackedRow  # of 256, the share of the first
+    grain: Grain
+
+    @property
+    def size(self) -> int:
+        """How many codes there are."""
+        return len(self.grain.pixels)
+
+    def holds(self, label: int) -> bool:
+        """Whether a label has any plain pixel here."""
+        begin, end = self.spans.get(label, (0, 0))
+        return end > begin and bool(self.grain.pixels[begin:end].any())
+
+    def areas(self, most: int) -> Ints:
+        """Px of every label up to `most`, (most + 1,)."""
+        found = np.bincount(self.grain.label, self.grain.pixels, most + 1)
+        return np.asarray(found).astype(np.intp)
+
+
+def gradient_axes(regions: Iterable[Region], colours: Mapping[str, Colour]) -> Axes:
+    """The axes of the regions that are gradients, by label."""
+    found = ((r.label, colours[r.id]) for r in regions)
+    return {label: c.axis for label, c in found if isinstance(c, Gradient)}
+
+
+def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
+    """The codes of a drawing for gradients with these axes."""
+    labels, borders = drawing.labels, drawing.borders
+    most = int(labels.max(initial=0))
+    spans, first = {0: (0, 1)}, np.zeros(most + 1, np.intp)
+    for label in range(1, most + 1):
+        begin = spans[label - 1][1]
+        spans[label] = (begin, begin + (GRADIENT_STEPS if label in axes else 1))
+        first[label] = begin
+    code = first[labels]
+    for label, axis in axes.items():
+        if label <= most:
+            inside = np.flatnonzero(labels.reshape(-1) == label)
+            code.reshape(-1)[inside] += steps_along(axis, labels.shape, inside)
+    flat = code.reshape(-1)
+    other = first[borders.other] + _step_of_other(borders, axes, labels.shape)
+    start = np.flatnonzero(_changes(code))
+    label_of = np.repeat(list(spans), [b - a for a, b in spans.values()])
+    return Codes(
+        shape=(labels.shape[0], labels.shape[1]),
+        spans=spans,
+        run_length=np.diff(np.append(start, code.size)),
+        run_code=flat[start],
+        place=borders.place,
+        own=flat[borders.place],
+        other=other,
+        part=parts_of(borders.cover),
+        grain=grain_of(code, labels, label_of),
+    )
+
+
+def _changes(code: Ints) -> npt.NDArray[np.bool_]:
+    change = np.ones(code.shape, bool)
+    change[:, 1:] = code[:, 1:] != code[:, :-1]
+    return change
+
+
+def steps_along(
+    axis: tuple[float, ...],
+    shape: tuple[int, ...],
+    place: Ints,
+    steps: int = GRADIENT_STEPS,
+    threshold: Floats | float = 0.5,
+) -> Ints:
+    """Which step of a gradient lies at some places of the flat picture; `threshold`, 0-1, is where
+    a step is rounded up."""
+    height, width = shape[:2]
+    y, x = np.divmod(place, width)
+    x0, y0 = axis[0] * width, axis[1] * height
+    dx, dy = axis[2] * width - x0, axis[3] * height - y0
+    t = ((x + 0.5 - x0) * dx + (y + 0.5 - y0) * dy) / max(dx * dx + dy * dy, 1e-9)
+    return np.asarray(np.clip(t, 0, 1) * (steps - 1) + threshold).astype(np.intp)
+
+
+def _step_of_other(borders: Borders, axes: Axes, shape: tuple[int, ...]) -> Ints:
+    step = np.zeros(len(borders.place), np.intp)
+    for label, axis in axes.items():
+        at = np.flatnonzero(borders.other == label)
+        step[at] = steps_along(axis, shape, borders.place[at])
+    return step
+
+
+def mask_of(codes: Codes, labels: Labels, label: int) -> Mask:
+    """What is needed to repaint one flat region alone."""
+    inside = labels == label
+    rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
+    box = (slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1))
+    code = codes.spans[label][0]
+    holding = np.flatnonzero((codes.own == code) | (codes.other == code))
+    return Mask(*box, np.ascontiguousarray(inside[box]), holding)
+
+
+def paint(codes: Codes, table: npt.NDArray[np.uint8]) -> Packed:
+    """The picture, smooth borders included, from 8-bit colours by code, (codes, 3)."""
+    packed = pack(table)
+    picture = np.repeat(packed[codes.run_code], codes.run_length)
+    picture[codes.place] = mixed_quickly(packed[codes.own], packed[codes.other], codes.part)
+    return picture.reshape(codes.shape)
+
+
+def paint_region(
+    picture: Packed, codes: Codes, table: npt.NDArray[np.uint8], mask: Mask, label: int
+) -> None:
+    """One flat region repainted where it lies in a picture of the same sketch."""
+    packed = pack(table)
+    colour = packed[codes.spans[label][0]]
+    np.copyto(picture[mask.rows, mask.columns], colour, where=mask.inside)
+    at = mask.borders
+    mixed = mixed_quickly(packed[codes.own[at]], packed[codes.other[at]], codes.part[at])
+    picture.reshape(-1)[codes.place[at]] = mixed
+
+
+def parts_of(cover: npt.NDArray[np.float32]) -> PackedRow:
+    """Shares 0-1 as parts of 256, finer than any level of a border's smoothing."""
+    return np.asarray(cover * 256 + 0.5).astype(np.uint32)
+
+
+def mixed_quickly(top: PackedRow, under: PackedRow, part: PackedRow) -> PackedRow:
+    """Packed colours mixed on encoded values, red and blue at once; `part` of 256 is the top's."""
+    rest = np.uint32(256) - part
+    red_blue, green = np.uint32(0xFF00FF), np.uint32(0x00FF00)
+    sides = (top & red_blue) * part + (under & red_blue) * rest + np.uint32(0x800080)
+    middle = (top & green) * part + (under & green) * rest + np.uint32(0x008000)
+    return np.asarray((sides >> np.uint32(8)) & red_blue | (middle >> np.uint32(8)) & green)
+
+
+def region_shares(codes: Codes, regions: Iterable[Region]) -> dict[str, float]:
+    """The share of the picture each region holds, 0-1, by id."""
+    pixels = codes.grain.pixels
+    total = pixels.sum()
+    spans = ((r.id, codes.spans.get(r.label, (0, 0))) for r in regions)
+    return {r: float(pixels[a:b].sum() / total) for r, (a, b) in spans}

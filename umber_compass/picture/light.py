@@ -1,0 +1,202 @@
+"""What light does to a local colour: one function for picture, chart, ramps and volumes.
+
+Light is added and multiplied in linear light: out = local x (ambient x openness + sum of lamps x
+facing), times the exposure. Chart, pictures and volumes use `illumination` and `fitted`; `shade` is
+both.
+"""
+
+from collections.abc import Sequence
+from typing import NamedTuple, TypeAlias
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.spaces import LUMINANCE, Floats, decode, luminance, parse_hex
+from umber_compass.plan.model import Ambient, Direction, Lamp, Rig
+
+Planar: TypeAlias = npt.NDArray[np.float32]  # (3, n), a row for each channel
+Row: TypeAlias = npt.NDArray[np.float32]  # (n,)
+
+DARK = 1e-6  # linear light below which nothing is lit
+# The place where light turns is this wide in N.L, for a hard and for a wholly soft lamp (studio
+# rule, docs/light.md).
+_BAND_HARD, _BAND_SOFT = 0.18, 0.42
+_AXIS = 0.999  # a lamp whose z is beyond this stands in the viewer's axis
+_WRAP_SOFT = 0.5  # N.L by which a wholly soft lamp reaches round a form
+SHOULDER = 0.8  # luminance, L* 91.7, from which more light gives ever less (studio rule)
+_LUMINANCE = LUMINANCE.astype(np.float32)
+
+
+class LampLight(NamedTuple):
+    """One lamp as numbers: linear light, and the unit direction toward it."""
+
+    name: str
+    light: Floats  # (3,)
+    direction: Direction
+    wrap: float  # N.L at which its light begins to give way
+
+
+class Lights(NamedTuple):
+    """A rig as numbers: linear light."""
+
+    ambient: Floats  # (3,)
+    key: LampLight
+    others: tuple[LampLight, ...]  # by rank
+    tint: Floats  # (3,), of luminance 1
+    tint_share: float  # 0-1
+    band: float  # width of the tint in N.L of the key
+    crevice: float  # 0-1
+    exposure: float = 1.0
+
+    @property
+    def lamps(self) -> tuple[LampLight, ...]:
+        """Every lamp, the key first."""
+        return (self.key, *self.others)
+
+    @property
+    def is_dark(self) -> bool:
+        """Whether nothing shines."""
+        shining = luminance(self.ambient) + sum(luminance(lamp.light) for lamp in self.lamps)
+        return float(shining) < DARK
+
+    def only(self, ambient: bool = False, key: bool = False) -> "Lights":
+        """The same lights at the same exposure with all else switched off; the tint needs both."""
+        return self._replace(
+            ambient=self.ambient if ambient else np.zeros(3),
+            key=self.key if key else self.key._replace(light=np.zeros(3)),
+            others=(),
+            tint_share=self.tint_share if key else 0.0,
+        )
+
+
+def lights_of(rig: Rig) -> Lights:
+    """The lights of a rig, at exposure 1."""
+    ranked = sorted(rig.lamps, key=lambda lamp: lamp.rank)
+    key, *others = [
+        LampLight(lamp.name, _light(lamp), unit(lamp.direction), _WRAP_SOFT * lamp.softness)
+        for lamp in ranked
+    ]
+    tint = decode(parse_hex(rig.terminator.hex))
+    shines = bool(luminance(key.light) > DARK and luminance(tint) > DARK)
+    return Lights(
+        ambient=_light(rig.ambient),
+        key=key,
+        others=tuple(others),
+        tint=tint / luminance(tint) if shines else np.ones(3),
+        tint_share=rig.terminator.strength / 100 if shines else 0.0,
+        band=_BAND_HARD + (_BAND_SOFT - _BAND_HARD) * ranked[0].softness,
+        crevice=rig.crevice / 100,
+    )
+
+
+def _light(lamp: Ambient | Lamp) -> Floats:
+    """A lamp's light: its colour's linear light times its strength."""
+    if not lamp.on:
+        return np.zeros(3)
+    return np.asarray(decode(parse_hex(lamp.hex)) * (lamp.strength / 100))
+
+
+def unit(direction: Direction) -> Direction:
+    """A direction of length 1; straight from the front if it has no length."""
+    length = float(np.linalg.norm(direction))
+    if length < 1e-6:
+        return 0.0, 0.0, 1.0
+    return direction[0] / length, direction[1] / length, direction[2] / length
+
+
+def facing(normals: Planar, direction: Direction) -> Row:
+    """N.L, -1 to 1, of normals (3, n) and one lamp."""
+    out: Row = normals[0] * np.float32(direction[0])
+    out += normals[1] * np.float32(direction[1])
+    out += normals[2] * np.float32(direction[2])
+    return out
+
+
+def facings(normals: Planar, lights: Lights) -> list[Row]:
+    """N.L of normals (3, n) and every lamp, the key first."""
+    return [facing(normals, lamp.direction) for lamp in lights.lamps]
+
+
+def normal_at(turn: float, direction: Direction) -> Floats:
+    """The normal, (3,), that has this N.L with a lamp and, of all that have, is seen best: it leans
+    from the lamp toward the viewer, or downward where the lamp stands in the viewer's axis."""
+    lamp = np.array(direction)
+    toward = np.array([0.0, 0.0, 1.0]) if abs(lamp[2]) < _AXIS else np.array([0.0, 1.0, 0.0])
+    across = toward - lamp * (toward @ lamp)
+    across /= np.linalg.norm(across)
+    return np.asarray(lamp * turn + across * np.sqrt(max(1 - turn * turn, 0.0)))
+
+
+def reached(turn: Row, wrap: float) -> Row:
+    """How much of the key's light a surface takes, 0-1, at N.L (n,). Within the wrap it gives way
+    as a parabola, so that the terminator is soft; outside it is the cosine."""
+    if wrap < 1e-3:
+        return np.maximum(turn, 0)
+    w = np.float32(wrap)
+    soft = np.clip(turn, -w, w)
+    soft += w
+    soft *= soft
+    soft *= np.float32(1 / (4 * wrap))
+    return np.where(turn > w, turn, soft)
+
+
+def illumination(
+    turns: Sequence[Row], openness: Row, lights: Lights, unshadowed: Sequence[Row] | None = None
+) -> Planar:
+    """The light that arrives, (3, n), at N.L of every lamp, the key first, and openness, each (n,),
+    exposed; `unshadowed`, 0-1, is the share of each lamp's light that nothing keeps away."""
+    if lights.crevice < 1:
+        openness = 1 - np.float32(lights.crevice) * (1 - openness)
+    out = np.empty((3, len(openness)), np.float32)
+    for i in range(3):
+        np.multiply(openness, np.float32(lights.ambient[i] * lights.exposure), out=out[i])
+    for n, lamp in enumerate(lights.lamps):
+        if not lamp.light.any():
+            continue
+        taken = reached(turns[n], lamp.wrap)
+        if unshadowed is not None:
+            taken *= unshadowed[n]
+        for i in range(3):
+            out[i] += taken * np.float32(lamp.light[i] * lights.exposure)
+    if lights.tint_share > 0:
+        near = turns[0] * np.float32(1 / lights.band)
+        near *= near
+        near = np.exp(-near)
+        for i in range(3):
+            out[i] *= 1 + near * np.float32(lights.tint_share * (lights.tint[i] - 1))
+    return out
+
+
+def fitted(out: Planar) -> Planar:
+    """Linear light, (3, n), brought into what the screen shows. Light beyond the shoulder gives
+    way smoothly, so that white is never reached by a step; colours too strong for the screen go
+    toward the grey of their luminance, so that value is exact. In place."""
+    top = np.maximum(np.maximum(out[0], out[1]), out[2])
+    over = np.flatnonzero(top > SHOULDER)
+    if len(over):
+        parts = [np.take(row, over) for row in out]
+        lum = parts[0] * _LUMINANCE[0] + parts[1] * _LUMINANCE[1] + parts[2] * _LUMINANCE[2]
+        kept = shouldered(lum)
+        scale = kept / np.maximum(lum, np.float32(1e-6))
+        room = np.maximum(np.take(top, over) * scale - kept, np.float32(1e-6))
+        share = np.minimum((1 - kept) / room, 1)
+        scale *= share
+        kept *= 1 - share
+        for row, part in zip(out, parts, strict=True):
+            row[over] = part * scale + kept
+    return out
+
+
+def shouldered(lum: Row) -> Row:
+    """Luminance as it is up to the shoulder, and beyond it ever less of it, up to white."""
+    beyond = np.maximum(lum - np.float32(SHOULDER), 0) * np.float32(1 / (1 - SHOULDER))
+    soft = 1 - np.float32(1 - SHOULDER) * np.exp(-beyond)
+    return np.where(lum > SHOULDER, soft, lum).astype(lum.dtype)
+
+
+def shade(local: Planar, turns: Sequence[Row], openness: Row, lights: Lights) -> Planar:
+    """What a local colour (3, n), linear light, becomes at N.L of every lamp and openness, each
+    (n,): linear light the screen can show."""
+    out = illumination(turns, openness, lights)
+    out *= local
+    return fitted(out)

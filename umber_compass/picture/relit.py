@@ -1,0 +1,159 @@
+"""The lit picture: quickly from codes while something is dragged, exactly once it is let go.
+
+The exact one shades every pixel with `light.shade` and is the reference that tests hold the coded
+one to; that one takes its halves apart, `illumination` and `fitted`, so that the light of a rig is
+kept while colours are dragged.
+"""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.packed import Levels, Packed, PackedRow
+from umber_compass.colour.spaces import (
+    LUMINANCE,
+    Floats,
+    decode,
+    encode,
+    value_of_luminance,
+)
+from umber_compass.picture.codes import Codes, mixed_quickly
+from umber_compass.picture.light import (
+    Lights,
+    Planar,
+    Row,
+    facings,
+    fitted,
+    illumination,
+    shade,
+)
+from umber_compass.picture.relief import Relief
+from umber_compass.work import Tick, idle
+
+_TILE = 64  # rows shaded at a time: they stay in the cache
+_ROOTS = 4095
+# Encoded level by the square root of linear light, which spreads the darks evenly.
+_LEVEL = np.asarray(encode((np.arange(_ROOTS + 1) / _ROOTS) ** 2) * 255 + 0.5).astype(np.uint32)
+_SHIFTED = tuple(_LEVEL << s for s in (16, 8, 0))  # of red, green and blue in a packed colour
+_CHUNK = 65_536  # px looked up at a time: their codes, widened, stay in the cache
+_LINEAR = decode(np.arange(256) / 255).astype(np.float32)
+
+
+class Arriving(NamedTuple):
+    """The light that arrives in a rig, whatever the colours are."""
+
+    light: Planar  # (3, codes)
+    means: Floats  # (labels, 3), by label
+
+
+class Lit(NamedTuple):
+    """The colours of every code in a plan's light."""
+
+    lights: Lights  # exposed
+    packed: PackedRow  # (codes,), encoded
+    rest: dict[str, float]  # L* by region id: what the exposure could not hold
+
+
+def local_light(table: Levels) -> Planar:
+    """Linear light, (3, flat codes), of the flat picture's colours (flat codes, 3)."""
+    return np.ascontiguousarray(_LINEAR[table].T)
+
+
+def arriving(relief: Relief, lights: Lights) -> Arriving:
+    """The light on every code and, on the mean, on every label's form, at exposure 1."""
+    light = illumination(facings(relief.normal, lights), relief.openness, lights)
+    label = relief.grain.label[relief.begin]
+    means = np.zeros((int(label.max(initial=0)) + 1, 3))
+    means[label] = np.add.reduceat(light * relief.weight, relief.begin, axis=1).T
+    return Arriving(light, means)
+
+
+def light_up(relief: Relief, local: Planar, light: Planar, exposure: float) -> PackedRow:
+    """Encoded colours of every code, (codes,), in the light that arrives on each at exposure 1.
+    `local` is by flat code."""
+    out = np.empty_like(light)
+    exposed = local * np.float32(exposure)
+    for i in range(3):
+        np.take(exposed[i], relief.local, out=out[i], mode="clip")
+    out *= light
+    return _encoded(fitted(out))
+
+
+def _encoded(linear: Planar) -> PackedRow:
+    """Linear light 0-1, (3, n), encoded and packed, by a table over its square root."""
+    root = np.sqrt(linear)
+    root *= np.float32(_ROOTS)
+    root += np.float32(0.5)
+    place = root.astype(np.intp)
+    packed: PackedRow = np.take(_SHIFTED[0], place[0], mode="clip")
+    for i in (1, 2):
+        packed |= np.take(_SHIFTED[i], place[i], mode="clip")
+    return packed
+
+
+def paint_lit(relief: Relief, packed: PackedRow, out: Packed | None = None) -> Packed:
+    """The coded picture, (h, w), 0x00RRGGBB, from encoded colours by code (codes,); into `out`
+    where it is given."""
+    picture = np.empty(relief.shape, np.uint32) if out is None else out
+    flat, code = picture.reshape(-1), relief.code
+    wide = np.empty(_CHUNK, np.intp)
+    for begin in range(0, len(code), _CHUNK):
+        end = min(begin + _CHUNK, len(code))
+        here = wide[: end - begin]
+        here[:] = code[begin:end]
+        np.take(packed, here, out=flat[begin:end], mode="clip")
+    flat[relief.place] = mixed_quickly(packed[relief.own], packed[relief.other], relief.part)
+    return picture
+
+
+def _mixed(top: PackedRow, under: PackedRow, cover: Row) -> PackedRow:
+    """Packed colours mixed on encoded values; `cover`, 0-1, is the top's."""
+    out = np.zeros(len(top), np.uint32)
+    for shift in (16, 8, 0):
+        over, below = (((c >> shift) & 255).astype(np.float32) for c in (top, under))
+        level = below + (over - below) * cover + np.float32(0.5)
+        out |= level.astype(np.uint32) << np.uint32(shift)
+    return out
+
+
+def paint_exact(
+    relief: Relief,
+    codes: Codes,
+    table: Levels,
+    lights: Lights,
+    tick: Tick = idle,
+) -> Packed:
+    """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing and openness.
+    `table` is the flat picture's colours by flat code."""
+    height, width = relief.shape
+    flat = np.repeat(codes.run_code, codes.run_length).reshape(height, width)
+    local = local_light(table)
+    picture = np.empty((height, width), np.uint32)
+    for top in range(0, height, _TILE):
+        tick(top / height)
+        rows = slice(top, min(top + _TILE, height))
+        here = flat[rows].reshape(-1)
+        normal = _normals(relief, rows)
+        openness = relief.forms.openness[rows].reshape(-1).astype(np.float32) / np.float32(255)
+        out = shade(local[:, here], facings(normal, lights), openness, lights)
+        wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
+        picture[rows] = (wide[0] << 16 | wide[1] << 8 | wide[2]).reshape(-1, width)
+    flat_picture = picture.reshape(-1)
+    own, other = flat_picture[relief.place], flat_picture[relief.other_place]
+    flat_picture[relief.place] = _mixed(own, other, relief.cover)
+    return picture
+
+
+def _normals(relief: Relief, rows: slice) -> Planar:
+    """The normals of some rows, (3, n)."""
+    x = relief.forms.nx[rows].reshape(-1).astype(np.float32)
+    y = relief.forms.ny[rows].reshape(-1).astype(np.float32)
+    return np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
+
+
+def values_of(packed: PackedRow) -> Floats:
+    """Value L* of encoded colours (codes,), shape (codes,)."""
+    lum = np.zeros(len(packed), np.float32)
+    for shift, weight in zip((16, 8, 0), LUMINANCE, strict=True):
+        lum += _LINEAR[(packed >> np.uint32(shift)) & np.uint32(255)] * np.float32(weight)
+    return value_of_luminance(lum)

@@ -1,0 +1,71 @@
+"""Changes to a plan's scheme and families that need no colour to be computed."""
+
+from msgspec.structs import replace
+
+from umber_compass.plan.edits import Edit, each_part, study, with_colours, with_scheme
+from umber_compass.plan.model import Colour, Pinned, Plan, Share, Slot, Solid
+from umber_compass.plan.ranges import bounded
+from umber_compass.words import Words, words
+
+LEAST_SPREAD, MOST_SPREAD = 5.0, 90.0  # wheel degrees
+
+
+def turned(angle_deg: float) -> float:
+    """An angle brought into 0 to under 360; a rounding below nought is nought, not 360."""
+    return angle_deg % 360 % 360
+
+
+def half_turned(angle_deg: float) -> float:
+    """An angle brought into -180 to under 180."""
+    return (angle_deg + 180) % 360 - 180
+
+
+def turn_lead(angle_deg: float) -> Edit:
+    """The leading hue put at an angle of the wheel; the scheme turns with it."""
+    return Edit(
+        words("turn the scheme to {angle:.0f}°", angle=turned(angle_deg)),
+        lambda plan: with_scheme(plan, lead_deg=turned(angle_deg)),
+        "lead",
+    )
+
+
+def set_spread(spread_deg: float) -> Edit:
+    """The angle between the hues that support or answer."""
+    kept = min(max(spread_deg, LEAST_SPREAD), MOST_SPREAD)
+    return Edit(
+        words("spread the scheme {angle:.0f}°", angle=kept),
+        lambda plan: with_scheme(plan, spread_deg=kept),
+        "spread",
+    )
+
+
+def set_wished_share(slot: Slot, share: float) -> Edit:
+    """How much of the picture a slot should hold, 0-1."""
+    kept = bounded(Share, share)
+
+    def change(plan: Plan) -> Plan:
+        return with_scheme(plan, shares={**study(plan).scheme.shares, slot: kept})
+
+    text = words("wish {slot} a share of {share:.0%}", slot=slot, share=kept)
+    return Edit(text, change, f"share {slot}")
+
+
+def turn_family(slot: Slot, turn_deg: float) -> Edit:
+    """All colours of one slot turned by OKLCh degrees, from where they stood before the drag."""
+
+    def one(colour: Solid) -> Solid:
+        if isinstance(colour, Pinned) or colour.slot != slot:
+            return colour
+        return replace(colour, hue_offset_deg=half_turned(colour.hue_offset_deg + turn_deg))
+
+    def change(plan: Plan) -> Plan:
+        colours = study(plan).colours
+        return with_colours(plan, {k: each_part(c, one) for k, c in colours.items()})
+
+    text = words("turn family {slot} by {turn:+.0f}°", slot=slot, turn=turn_deg)
+    return Edit(text, change, f"family {slot}")
+
+
+def set_colour(region_id: str, colour: Colour, name: Words, merge: str | None = None) -> Edit:
+    """A region's whole colour replaced."""
+    return Edit(name, lambda plan: with_colours(plan, {region_id: colour}), merge)

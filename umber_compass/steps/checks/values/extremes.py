@@ -1,0 +1,145 @@
+"""Extremes are for accents: how much of the picture lies beyond the limits for darks and lights."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.plan.edits import Edit, part, study
+from umber_compass.plan.model import Planned
+from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names
+from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.measured import moved_values
+from umber_compass.words import words
+
+NAME = "extremes"
+_SCAN = np.arange(-60, 60.01, 0.5)  # L*, the moves that are tried
+_UNITS = 1000
+_STILL = len(_SCAN) // 2  # no move
+
+
+def _measure(derived: Derived) -> list[Result]:
+    share = derived.values.extremes * 100
+    note, warning = derived.rules["extremes.note"], derived.rules["extremes.warning"]
+    level = level_over(share, note, warning)
+    title = "Extremes stay accents" if level == "fine" else "Extremes hold too much"
+    beyond = _beyond(derived)
+    text = words(
+        "{measured:.3g} % beyond {dark:g} and {light:g} L*, wanted {wanted:g} % or less",
+        measured=share,
+        dark=derived.rules["extremes.dark"],
+        light=derived.rules["extremes.light"],
+        wanted=note,
+    )
+    regions = tuple(sorted(beyond, key=lambda r: -beyond[r])) if level != "fine" else ()
+    return [Result(NAME, level, regions, share, note, "%", words(title), text, whole=True)]
+
+
+def _beyond(derived: Derived) -> dict[str, float]:
+    """The share of the picture, 0-1, that each region holds beyond the limits."""
+    low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
+    by_code, grain = derived.values.by_code, derived.grain
+    out = (by_code < low) | (by_code > high)
+    most = int(grain.label.max(initial=0)) + 1
+    held = np.bincount(grain.label, grain.pixels * out, most)
+    total = max(int(grain.pixels[grain.label > 0].sum()), 1)
+    shares = {r.id: float(held[r.label]) / total for r in derived.plan.regions if r.label < most}
+    return {r: s for r, s in shares.items() if s > 0}
+
+
+class _Move(NamedTuple):
+    """What bringing one region inside would do: its planned value moved by some L*, and the share
+    of the picture, 0-1, that comes inside."""
+
+    region: str
+    by: float
+    gain: float
+    cost: float
+
+
+def _candidates(derived: Derived, result: Result) -> list[Fix]:
+    """The set of regions to bring inside the limits that costs least, as a 0/1 cover; and the same
+    without its largest region, for another choice. In a light the exposure shifts with what is
+    moved, so wider covers are offered too; the ranking takes the least that reaches the wish."""
+    moves = [m for m in (_move(derived, r) for r in _beyond(derived)) if m is not None]
+    excess = float(derived.values.extremes) - result.wanted / 100
+    found: list[Fix] = []
+    for wider in (1.0, 1.25, 1.6) if derived.lit is not None else (1.0,):
+        first = _cover(moves, excess * wider)
+        if first:
+            found.append(_fix(derived, first, len(found)))
+    if found:
+        first = _cover(moves, excess)
+        largest = max(first, key=lambda m: m.gain)
+        second = _cover([m for m in moves if m is not largest], excess)
+        if second:
+            found.append(_fix(derived, second, len(found)))
+    elif moves:
+        found.append(_fix(derived, moves, 0))
+    return found
+
+
+def _move(derived: Derived, region_id: str) -> _Move | None:
+    """The smallest move of a region's value that brings most of it inside; None if its colour is
+    given or no move helps."""
+    colour = study(derived.plan).colours[region_id]
+    if not all(isinstance(part(colour, e), Planned) for e in (0, 1)):
+        return None
+    label = next(r.label for r in derived.plan.regions if r.id == region_id)
+    at = np.flatnonzero(derived.grain.label == label)
+    low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
+    planned = derived.colours[region_id].mean_value
+    there = moved_values(derived.values.by_code[at], planned, _SCAN[:, None])
+    held = derived.grain.pixels[at] / max(
+        int(derived.grain.pixels[derived.grain.label > 0].sum()), 1
+    )
+    beyond = ((there < low) | (there > high)) @ held
+    gain = beyond[_STILL] - beyond
+    best = float(gain.max())
+    if best <= 1e-6:
+        return None
+    good = np.flatnonzero(gain >= 0.97 * best)
+    least = int(good[np.abs(_SCAN[good]).argmin()])
+    margin = derived.rules["fix.value"]
+    by = float(_SCAN[least] + np.sign(_SCAN[least]) * margin)
+    return _Move(region_id, by, float(gain[least]), derived.shares[region_id] * abs(by))
+
+
+def _cover(moves: list[_Move], excess: float) -> list[_Move]:
+    """The cheapest moves that bring enough inside; empty if all together are too few. A knapsack
+    by dynamic programming, on gains rounded down to a thousandth of what is asked."""
+    if sum(m.gain for m in moves) < excess:
+        return []
+    units = [min(int(m.gain / max(excess, 1e-9) * _UNITS), _UNITS) for m in moves]
+    least = np.full(_UNITS + 1, np.inf)  # cost to bring in at least so many units
+    least[0] = 0.0
+    taken = np.zeros((len(moves), _UNITS + 1), bool)
+    for i, (move, unit) in enumerate(zip(moves, units, strict=True)):
+        before = least[np.maximum(np.arange(_UNITS + 1) - unit, 0)] + move.cost + 1e-9
+        taken[i] = before < least
+        least = np.where(taken[i], before, least)
+    if not np.isfinite(least[_UNITS]):
+        return moves  # rounding hides that all of them together are just enough
+    chosen, left = [], _UNITS
+    for i in range(len(moves) - 1, -1, -1):
+        if taken[i, left]:
+            chosen.append(moves[i])
+            left = max(left - units[i], 0)
+    return chosen[::-1]
+
+
+def _fix(derived: Derived, chosen: list[_Move], number: int) -> Fix:
+    first = chosen[0]
+    if len(chosen) == 1:
+        text = words(
+            "Lighten {name} to {v:.0f}" if first.by > 0 else "Darken {name} to {v:.0f}",
+            name=names(derived)[first.region],
+            v=derived.colours[first.region].mean_value + first.by,
+        )
+    else:
+        text = words("Bring {count} regions inside", count=len(chosen))
+    moved = {m.region: m.by for m in chosen}
+    return Fix(f"cover-{number}", text, Edit(text, shift_values(moved)))
+
+
+CHECK = CheckSpec(NAME, "values", _measure, _candidates)

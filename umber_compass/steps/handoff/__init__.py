@@ -1,0 +1,1 @@
+"""What the painting program gets."""

@@ -1,0 +1,67 @@
+"""What the painting program gets: the palette's rows and the names of the files."""
+
+from umber_compass.plan.light_edits import rig_of
+from umber_compass.plan.model import Plan
+from umber_compass.steps.harmony.colours import end_names
+from umber_compass.steps.light.chart import PLACES
+from umber_compass.steps.pipeline import Derived
+
+KINDS = {
+    "gpl": "{stem}.gpl",
+    "flat": "{stem}-flat.png",
+    "lit": "{stem}-lit.png",
+    "chart": "{stem}-chart.gpl",
+}
+SAYS = {
+    "gpl": "palette: every region’s steps, families together, dark to light",
+    "flat": "flat picture at the sketch’s own size, smooth borders",
+    "lit": "lit picture at the sketch’s own size, smooth borders",
+    "chart": "palette: every region’s paint chart, lit to crevice",
+}
+
+
+def kinds_for(plan: Plan) -> tuple[str, ...]:
+    """The files that are written unless others are asked for: those of the light if it is on."""
+    return tuple(KINDS) if rig_of(plan).on else ("gpl", "flat")
+
+
+def stem(title: str) -> str:
+    """A file name's stem from the plan's title."""
+    kept = "".join(c if c.isalnum() else "-" for c in title.lower())
+    return "-".join(p for p in kept.split("-") if p)[:80] or "plan"
+
+
+def palette_rows(derived: Derived) -> list[tuple[str, str]]:
+    """(hex, name) of every region's steps, families together, dark to light; the base is said."""
+    said = {r.id: r.name for r in derived.plan.regions}
+    ramps = derived.ramps or {}
+    rows = []
+    for region_id in derived.families if ramps else ():
+        ends = end_names(derived.planned[region_id])
+        for end, ramp in enumerate(ramps[region_id]):
+            name = said[region_id] + ends[end]
+            for i, step in enumerate(ramp.steps):
+                which = "base" if i == ramp.base else f"{i - ramp.base:+d}".replace("-", "−")
+                rows.append((step.hex, f"{name} {which}"))
+    return rows
+
+
+def chart_rows(derived: Derived) -> list[tuple[str, str]]:
+    """(hex, name) of every region's colours in the light, families together, lit to crevice."""
+    by_region: dict[str, list[tuple[str, str]]] = {}
+    for row in derived.chart or ():
+        named = [(row.local.hex, f"{row.name} local")]
+        named += [(row.places[p.name].hex, f"{row.name} {p.title}") for p in PLACES]
+        by_region.setdefault(row.region, []).extend(named)
+    return [entry for region_id in derived.families for entry in by_region.get(region_id, ())]
+
+
+def comments(derived: Derived, kind: str = "gpl") -> list[str]:
+    """What a palette says of itself."""
+    scheme = derived.scheme
+    steps = "Steps: minus is darker, plus is lighter than the base"
+    places = "Places: from the side that faces the key to the least open crevice"
+    return [
+        f"Scheme: {scheme.name}, {scheme.wheel} wheel, lead at {scheme.lead_deg:.0f} degrees",
+        steps if kind == "gpl" else places,
+    ]

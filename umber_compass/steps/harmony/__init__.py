@@ -1,0 +1,1 @@
+"""The scheme and the colours that follow from it."""

@@ -1,0 +1,98 @@
+"""The colours a plan comes to: every region's colour as the screen shows it, with its measures."""
+
+from collections.abc import Iterable
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.gamut import fit
+from umber_compass.colour.measured import Measured, levels_of, measured
+from umber_compass.colour.spaces import encode, parse_hex, to_bytes
+from umber_compass.picture.codes import GRADIENT_STEPS, Codes
+from umber_compass.plan.edits import part
+from umber_compass.plan.model import Colour, Gradient, Pinned, Planned, Region, Scheme
+from umber_compass.steps.harmony.scheme import slot_hues
+
+
+class RegionColour(NamedTuple):
+    """A region's colour: one, or the two ends of a gradient."""
+
+    first: Measured
+    second: Measured | None
+
+    @property
+    def ends(self) -> tuple[Measured, ...]:
+        """Its one or two colours."""
+        return (self.first,) if self.second is None else (self.first, self.second)
+
+    @property
+    def mean_value(self) -> float:
+        """Value L* in the middle of the region."""
+        return sum(e.value for e in self.ends) / len(self.ends)
+
+
+def end_names(colour: Colour) -> tuple[str, ...]:
+    """What is added to a region's name for each of its colours: nothing for one colour, the place
+    in the picture for the two ends of a gradient."""
+    if not isinstance(colour, Gradient):
+        return ("",)
+    x0, y0, x1, y1 = colour.axis
+    if abs(y1 - y0) >= abs(x1 - x0):
+        return (" above", " below") if y0 <= y1 else (" below", " above")
+    return (" left", " right") if x0 <= x1 else (" right", " left")
+
+
+def solid_levels(scheme: Scheme, solids: list[Planned | Pinned]) -> npt.NDArray[np.uint8]:
+    """8-bit colours, (n, 3), of solid colours under a scheme."""
+    hues = slot_hues(scheme)
+    out = np.zeros((len(solids), 3), np.uint8)
+    planned = [(i, s) for i, s in enumerate(solids) if isinstance(s, Planned)]
+    for i, solid in enumerate(solids):
+        if isinstance(solid, Pinned):
+            out[i] = to_bytes(parse_hex(solid.hex))
+    if planned:
+        wish = np.array(
+            [
+                (s.value, s.chroma, hues.get(s.slot, hues["A"]) + s.hue_offset_deg)
+                for _, s in planned
+            ]
+        )
+        shown = to_bytes(encode(fit(wish[:, 0], wish[:, 1], wish[:, 2])))
+        out[[i for i, _ in planned]] = shown
+    return out
+
+
+def region_colours(scheme: Scheme, colours: dict[str, Colour]) -> dict[str, RegionColour]:
+    """Every region's colour under a scheme, by region id."""
+    solids: list[Planned | Pinned] = []
+    for colour in colours.values():
+        solids += [part(colour, 0)]
+        if isinstance(colour, Gradient):
+            solids += [part(colour, 1)]
+    slots = tuple(s.slot if isinstance(s, Planned) else "given" for s in solids)
+    found = iter(measured(solid_levels(scheme, solids), slots)) if solids else iter(())
+    return {
+        k: RegionColour(next(found), next(found) if isinstance(c, Gradient) else None)
+        for k, c in colours.items()
+    }
+
+
+def code_table(
+    codes: Codes, regions: Iterable[Region], colours: dict[str, RegionColour]
+) -> npt.NDArray[np.uint8]:
+    """8-bit colours by code, (codes, 3). A gradient is mixed on encoded values, as a painting
+    program's gradient is, so that its two hexes are all one needs. Code 0 is white paper."""
+    table = np.full((codes.size, 3), 255, np.uint8)
+    for region in regions:
+        colour = colours[region.id]
+        begin, end = codes.spans.get(region.label, (0, 0))
+        if end == begin:
+            continue
+        first = levels_of(colour.first.hex)
+        table[begin:end] = first
+        if colour.second is not None and end - begin > 1:
+            t = np.linspace(0, 1, GRADIENT_STEPS)[:, None]
+            mixed = first * (1 - t) + levels_of(colour.second.hex) * t
+            table[begin:end] = (mixed + 0.5).astype(np.uint8)
+    return table

@@ -1,0 +1,62 @@
+"""Families of regions: their order, what each holds, which colours are given."""
+
+from typing import NamedTuple
+
+from umber_compass.plan.model import Region, Scheme
+from umber_compass.steps.harmony.colours import RegionColour
+from umber_compass.steps.harmony.rose import ring
+from umber_compass.steps.harmony.scheme import needle_angles, wished_shares
+from umber_compass.steps.harmony.schemes import SCHEMES
+
+_NO_HUE = "#808080"  # what stands for the greys
+
+
+class SlotShare(NamedTuple):
+    """What one slot holds of the picture, and what it should."""
+
+    slot: str
+    part: str  # leads, supports, answers, greys
+    angle_deg: float | None  # on the wheel; None for the greys
+    now: float  # 0-1
+    wished: float  # 0-1
+    hex: str
+
+
+def family_order(scheme: Scheme) -> dict[str, int]:
+    """Families in the order they are shown: the lead, the others by letter, greys, given."""
+    slots = [s for s in needle_angles(scheme) if s != "grey"]
+    return {s: i for i, s in enumerate([*sorted(slots), "grey", "given"])}
+
+
+def by_family(
+    scheme: Scheme, colours: dict[str, RegionColour], shares: dict[str, float]
+) -> list[str]:
+    """Region ids, families together, the largest region of each first."""
+    order = family_order(scheme)
+    return sorted(colours, key=lambda r: (order.get(colours[r].first.slot, 0), -shares[r]))
+
+
+def given_names(regions: tuple[Region, ...], colours: dict[str, RegionColour]) -> tuple[str, ...]:
+    """The names of the regions that have a given colour."""
+    return tuple(r.name for r in regions if any(e.slot == "given" for e in colours[r.id].ends))
+
+
+def slot_shares(
+    scheme: Scheme, colours: dict[str, RegionColour], shares: dict[str, float]
+) -> list[SlotShare]:
+    """What each slot holds and should hold, the lead first; a gradient's ends count half each."""
+    held: dict[str, float] = {}
+    for region_id, colour in colours.items():
+        for end in colour.ends:
+            held[end.slot] = held.get(end.slot, 0.0) + shares[region_id] / len(colour.ends)
+    parts = {n.slot: n.part for n in SCHEMES[scheme.name].needles}
+    angles, hues = needle_angles(scheme), ring(scheme.wheel)
+    rows = []
+    for slot, wished in wished_shares(scheme).items():
+        now = held.get(slot, 0.0)
+        if slot == "grey":
+            rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE))
+            continue
+        shown = hues[int(angles[slot] / 360 * len(hues)) % len(hues)]
+        rows.append(SlotShare(slot, parts[slot], angles[slot], now, wished, shown))
+    return rows

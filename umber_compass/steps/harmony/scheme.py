@@ -1,0 +1,52 @@
+"""Schemes on a wheel: where their hues stand, which one a picture follows, how to change it."""
+
+from collections.abc import Mapping
+
+from umber_compass.colour.spaces import GREY_CHROMA, hue_distance
+from umber_compass.colour.wheels import hue_at
+from umber_compass.plan.model import Planned, Scheme, Slot
+from umber_compass.steps.harmony.schemes import SCHEMES
+
+
+def needle_angles(scheme: Scheme) -> dict[Slot, float]:
+    """Each slot's angle on the wheel, degrees 0-360; the grey slot follows the lead."""
+    angles: dict[Slot, float] = {
+        n.slot: (scheme.lead_deg + n.from_lead(scheme.spread_deg)) % 360
+        for n in SCHEMES[scheme.name].needles
+    }
+    return {**angles, "grey": angles["A"]}
+
+
+def slot_hues(scheme: Scheme) -> dict[Slot, float]:
+    """Each slot's OKLCh hue, degrees."""
+    return {s: float(hue_at(scheme.wheel, a)) for s, a in needle_angles(scheme).items()}
+
+
+def wished_shares(scheme: Scheme) -> dict[Slot, float]:
+    """The share of the picture each slot should hold; greys take what is left."""
+    own: dict[Slot, float] = {n.slot: n.share for n in SCHEMES[scheme.name].needles}
+    wished = {s: scheme.shares.get(s, w) for s, w in own.items()}
+    rest = max(0.0, 1 - sum(wished.values()))
+    return {**wished, "grey": scheme.shares.get("grey", rest)}
+
+
+def stray_deg(hues: Mapping[Slot, float], hue: float, arc_deg: float) -> tuple[float, Slot]:
+    """How far outside the nearest arc of some slots' hues an OKLCh hue lies (0 inside), and whose
+    arc that is."""
+    far = {s: abs((h - hue + 180) % 360 - 180) for s, h in hues.items() if s != "grey"}
+    slot = min(far, key=far.__getitem__)
+    return max(0.0, far[slot] - arc_deg), slot
+
+
+def nearest_slot(scheme: Scheme, hue: float) -> Slot:
+    """The slot whose hue is nearest to an OKLCh hue."""
+    return stray_deg(slot_hues(scheme), hue, 0)[1]
+
+
+def planned_as(scheme: Scheme, value: float, chroma: float, hue: float | None) -> Planned:
+    """A measured colour said in the scheme's terms: slot, offset, value, chroma."""
+    if hue is None:
+        return Planned(slot="grey", value=value, chroma=0.0)
+    slot: Slot = "grey" if chroma < GREY_CHROMA else nearest_slot(scheme, hue)
+    offset = float(hue_distance(slot_hues(scheme)[slot], hue))
+    return Planned(slot=slot, hue_offset_deg=offset, value=value, chroma=chroma)

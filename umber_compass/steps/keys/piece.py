@@ -1,0 +1,131 @@
+"""Keys about the piece: title, purpose, practice, study, scheme and shares."""
+
+from umber_compass.colour.wheels import WHEELS
+from umber_compass.plan.edits import study
+from umber_compass.plan.harmony_edits import (
+    LEAST_SPREAD,
+    MOST_SPREAD,
+    set_spread,
+    set_wished_share,
+    turn_lead,
+)
+from umber_compass.plan.model import Plan, Share
+from umber_compass.plan.practice_edits import set_practice, set_rule
+from umber_compass.plan.practices import PRACTICES, Rule, numbers_of
+from umber_compass.plan.sketch_edits import set_purpose, set_title
+from umber_compass.plan.study_edits import choose_study
+from umber_compass.steps.harmony.edits import choose_scheme, choose_wheel
+from umber_compass.steps.harmony.scheme import wished_shares
+from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.keys.spec import CHOICE, NUMBER, TEXT, Group, Key, Kind, number, only
+from umber_compass.words import Refusal, words
+
+
+def _rule(plan: Plan, key: str) -> Rule:
+    return next(r for r in PRACTICES[plan.practice].rules if r.key == key)
+
+
+def _rule_named(plan: Plan, text: str) -> str:
+    if all(r.key != text for r in PRACTICES[plan.practice].rules):
+        raise Refusal(f"rule.{text}"[:60], words("is no rule of the practice {p}", p=plan.practice))
+    return text
+
+
+def _slot_named(plan: Plan, text: str) -> str:
+    slots = list(wished_shares(study(plan).scheme))
+    if text not in slots:
+        raise Refusal(f"share.{text}"[:60], words("is no slot; take {k}", k=", ".join(slots)))
+    return text
+
+
+PIECE = Group(
+    (
+        Key(
+            "title",
+            Kind(TEXT),
+            "the plan’s title",
+            lambda p, _: p.title,
+            lambda p, _, x: set_title(x),
+        ),
+        Key(
+            "purpose",
+            Kind(TEXT),
+            "what the piece is for",
+            lambda p, _: p.purpose,
+            lambda p, _, x: set_purpose(x),
+        ),
+        Key(
+            "practice",
+            Kind(CHOICE, choices=tuple(PRACTICES)),
+            "whose numbers the checks hold to",
+            lambda p, _: p.practice,
+            lambda p, _, x: set_practice(x),
+        ),
+        Key(
+            "study.current",
+            Kind(TEXT),
+            "the colour version that is shown, by id",
+            lambda p, _: p.current_study,
+            lambda p, _, x: choose_study(p, x),
+        ),
+        Key(
+            "scheme.name",
+            Kind(CHOICE, choices=tuple(SCHEMES)),
+            "which hues lead, support and answer",
+            lambda p, _: study(p).scheme.name,
+            lambda p, _, x: choose_scheme(x),
+        ),
+        Key(
+            "scheme.wheel",
+            Kind(CHOICE, choices=tuple(WHEELS)),
+            "the wheel its angles stand on",
+            lambda p, _: study(p).scheme.wheel,
+            lambda p, _, x: choose_wheel(x),
+        ),
+        Key(
+            "scheme.lead",
+            Kind(NUMBER, "° on the wheel", 0, 360),
+            "the leading hue",
+            lambda p, _: study(p).scheme.lead_deg,
+            lambda p, _, x: turn_lead(x),
+        ),
+        Key(
+            "scheme.spread",
+            Kind(NUMBER, "° on the wheel", LEAST_SPREAD, MOST_SPREAD),
+            "how far the hues that support or answer are spread",
+            lambda p, _: study(p).scheme.spread_deg,
+            lambda p, _, x: set_spread(x),
+        ),
+    ),
+    "",
+    lambda plan: ("",),
+    only,
+)
+RULES = Group(
+    (
+        Key(
+            "rule.SUBJECT",
+            Kind(NUMBER),
+            "one number of the practice, for this plan",
+            lambda p, r: numbers_of(p.practice, p.overrides)[r],
+            lambda p, r, x: set_rule(r, x, _rule(p, r).title),
+        ),
+    ),
+    "RULE",
+    lambda plan: (r.key for r in PRACTICES[plan.practice].rules),
+    _rule_named,
+)
+SHARES = Group(
+    (
+        Key(
+            "share.SUBJECT",
+            number(Share, "of the picture, 0-1"),
+            "how much of the picture a slot should hold",
+            lambda p, s: wished_shares(study(p).scheme)[s],  # type: ignore[index]  # a slot’s letter
+            lambda p, s, x: set_wished_share(s, x),  # type: ignore[arg-type]  # a slot’s letter
+        ),
+    ),
+    "SLOT",
+    lambda plan: wished_shares(study(plan).scheme),
+    _slot_named,
+)

@@ -1,0 +1,114 @@
+"""What a key is: a decision of the plan by its name, as `region.coat.value`, what it may be, and
+the edit that makes it so."""
+
+import math
+from collections.abc import Callable, Iterable
+from typing import Any, NamedTuple, TypeAlias, get_args
+
+from umber_compass.colour.measured import measure_hex
+from umber_compass.plan.edits import Edit
+from umber_compass.plan.model import Plan
+from umber_compass.words import Refusal, words
+
+Subject: TypeAlias = str  # a region's id, a lamp's name, ... ; empty where a key has none
+Subjects: TypeAlias = Callable[[Plan], Iterable[Subject]]
+Setting: TypeAlias = str | float | bool | None
+
+NUMBER, WHOLE, TEXT, CHOICE, COLOUR, SWITCH = (
+    "number",
+    "whole",
+    "text",
+    "choice",
+    "colour",
+    "switch",
+)
+_ON, _OFF = ("on", "yes", "true", "1"), ("off", "no", "false", "0")
+
+
+class Kind(NamedTuple):
+    """What a key may be: its type, unit, and either the ends of its range or its choices."""
+
+    type: str
+    unit: str = ""
+    low: float | None = None
+    high: float | None = None
+    choices: tuple[str, ...] = ()
+
+    @property
+    def range(self) -> list[float] | list[str] | None:
+        """The ends of the range, or the choices."""
+        if self.low is not None and self.high is not None:
+            return [self.low, self.high]
+        return list(self.choices) or None
+
+
+class Key(NamedTuple):
+    """One decision. `name` has the word SUBJECT where what it is about stands."""
+
+    name: str
+    kind: Kind
+    text: str
+    now: Callable[[Plan, Subject], Setting]
+    edit: Callable[[Plan, Subject, Any], Edit]
+
+    def said(self, subject: Subject) -> str:
+        """The key for one subject."""
+        return self.name.replace("SUBJECT", subject)
+
+
+class Group(NamedTuple):
+    """Keys about the same kind of subject, and which subjects a plan has."""
+
+    keys: tuple[Key, ...]
+    subject: str  # how it is called in general, as `REGION`; empty where there is none
+    subjects: Subjects
+    named: Callable[[Plan, str], Subject]  # from what was written to the subject; raises Refusal
+
+
+def number(annotated: Any, unit: str) -> Kind:
+    """A number with the range of an annotated type of the model."""
+    meta = get_args(annotated)[1]
+    return Kind(NUMBER, unit, meta.ge, meta.le)
+
+
+def one_of(literal: Any) -> Kind:
+    """A choice among a literal type's words."""
+    return Kind(CHOICE, choices=tuple(get_args(literal)))
+
+
+def setting(kind: Kind, key: str, text: str) -> Setting:
+    """What was written, as the key takes it. Raises Refusal if it is none of that."""
+    if kind.type in (NUMBER, WHOLE):
+        return _number(kind, key, text)
+    if kind.type == SWITCH:
+        if text.lower() not in _ON + _OFF:
+            raise Refusal(key, words("{text} is neither on nor off", text=text[:40]))
+        return text.lower() in _ON
+    if kind.type == COLOUR and text not in kind.choices:
+        return measure_hex(text).hex
+    if kind.type == CHOICE and text not in kind.choices:
+        known = ", ".join(kind.choices)
+        raise Refusal(key, words("{text} is no choice; take {known}", text=text[:40], known=known))
+    return text
+
+
+def _number(kind: Kind, key: str, text: str) -> Setting:
+    if text in kind.choices:
+        return None
+    try:
+        found = int(text) if kind.type == WHOLE else float(text)
+    except ValueError:
+        raise Refusal(key, words("{text} is no number", text=text[:40])) from None
+    low = -math.inf if kind.low is None else kind.low
+    high = math.inf if kind.high is None else kind.high
+    if not (math.isfinite(found) and low <= found <= high):
+        raise Refusal(
+            key,
+            words("{text} is not between {low:g} and {high:g}", text=text[:40], low=low, high=high),
+        )
+    return found
+
+
+def only(plan: Plan, text: str) -> Subject:
+    """The subject of keys that have none."""
+    return ""

@@ -1,0 +1,1 @@
+"""The rig: where lamps stand, exposure, volumes, the paint chart."""

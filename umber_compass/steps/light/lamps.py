@@ -1,0 +1,91 @@
+"""Where a lamp stands, in words, in angles, and round a picture's frame.
+
+On the picture a lamp stands on an ellipse scaled to the frame: the middle is straight from the
+front, the frame's edge a right angle from the viewer's axis, outside it behind (docs/light.md).
+"""
+
+import math
+from typing import NamedTuple
+
+from umber_compass.picture.light import unit
+from umber_compass.words import Words, words
+
+EDGE = 1.0  # distance from the middle, in half frames, of a lamp at a right angle
+FURTHEST = 1.25
+MOST_DEG = 150.0  # from the front, the furthest behind that a lamp can stand
+_WAYS = (
+    "above",
+    "the upper right",
+    "the right",
+    "the lower right",
+    "below",
+    "the lower left",
+    "the left",
+    "the upper left",
+)
+
+
+class Stand(NamedTuple):
+    """Where a lamp stands: degrees round the frame clockwise from above, degrees off the front."""
+
+    round_deg: float
+    off_deg: float
+
+
+def stand_of(direction: tuple[float, float, float]) -> Stand:
+    """Where a direction, x right, y down, z toward the viewer, stands."""
+    x, y, z = unit(direction)
+    off = math.degrees(math.acos(max(-1.0, min(1.0, z))))
+    around = math.degrees(math.atan2(x, -y)) % 360 if math.hypot(x, y) > 1e-6 else 0.0
+    return Stand(around, min(off, MOST_DEG))
+
+
+def direction_of(stand: Stand) -> tuple[float, float, float]:
+    """The unit direction of a lamp that stands there."""
+    off = math.radians(min(max(stand.off_deg, 0.0), MOST_DEG))
+    turn = math.radians(stand.round_deg)
+    flat = math.sin(off)
+    return flat * math.sin(turn), -flat * math.cos(turn), math.cos(off)
+
+
+def place_of(direction: tuple[float, float, float]) -> tuple[float, float]:
+    """A lamp's place round a frame: x right and y down from the middle, in half frames."""
+    stand = stand_of(direction)
+    if stand.off_deg <= 90:
+        far = stand.off_deg / 90
+    else:
+        far = EDGE + (stand.off_deg - 90) / (MOST_DEG - 90) * (FURTHEST - EDGE)
+    turn = math.radians(stand.round_deg)
+    return far * math.sin(turn), -far * math.cos(turn)
+
+
+def direction_at(x: float, y: float) -> tuple[float, float, float]:
+    """The direction of a lamp put at a place round the frame, in half frames from the middle."""
+    far = math.hypot(x, y)
+    if far <= EDGE:
+        off = far * 90
+    else:
+        behind = min(far, FURTHEST) - EDGE
+        off = 90 + behind / (FURTHEST - EDGE) * (MOST_DEG - 90)
+    around = math.degrees(math.atan2(x, -y)) % 360 if far > 1e-9 else 0.0
+    return direction_of(Stand(around, off))
+
+
+def stepped(
+    direction: tuple[float, float, float], across: float, down: float
+) -> tuple[float, float, float]:
+    """The direction after a step round the frame, in degrees to the right and down."""
+    x, y = place_of(direction)
+    return direction_at(x + across / 90, y + down / 90)
+
+
+def in_words(direction: tuple[float, float, float]) -> Words:
+    """Where a lamp shines from, as `from the upper left, 52° off the front`."""
+    stand = stand_of(direction)
+    if stand.off_deg < 8:
+        return words("straight from the front")
+    way = _WAYS[int((stand.round_deg + 22.5) // 45) % 8]
+    template = "from {way}, {off:.0f}° off the front"
+    if stand.off_deg > 90:
+        template = "from {way}, {off:.0f}° off the front, behind"
+    return words(template, way=way, off=stand.off_deg)

@@ -1,0 +1,70 @@
+"""Views of the picture in part of its light: all lamps off, ambient only, key only. The exposure
+stays, so that each shows what it adds."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.packed import Packed
+from umber_compass.picture.codes import paint
+from umber_compass.picture.light import Lights
+from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact, paint_lit
+from umber_compass.steps.pipeline import Derived
+from umber_compass.work import Tick, idle
+
+# With every lamp off nothing would be seen. What is shown is what an eye used to the dark makes
+# out: local colours in a little neutral light (studio rule, docs/light.md).
+_NIGHT = 0.06
+
+
+class LightView(NamedTuple):
+    """The picture in a part of its light."""
+
+    name: str
+    title: str
+    says: str
+    part: Callable[[Lights], Lights] | None  # None: no light at all, the flat picture
+
+
+def _lights_off(lights: Lights) -> Lights:
+    night = np.full(3, _NIGHT / max(lights.exposure, 1e-6))
+    return lights.only()._replace(ambient=night)
+
+
+LIGHT_VIEWS = {
+    v.name: v
+    for v in (
+        LightView("flat", "Flat", "local colours without light", None),
+        LightView("lights-off", "Lights off", "local colours, every lamp off", _lights_off),
+        LightView(
+            "ambient-only",
+            "Ambient only",
+            "the ambient light alone",
+            lambda lights: lights.only(ambient=True),
+        ),
+        LightView(
+            "key-only", "Key only", "the key light alone", lambda lights: lights.only(key=True)
+        ),
+    )
+}
+
+
+def in_part(derived: Derived, name: str) -> Packed:
+    """The coded picture, (h, w), in a part of the light; flat where the plan has no light on."""
+    part = LIGHT_VIEWS[name].part
+    if derived.relief is None or derived.lit is None or part is None:
+        return paint(derived.codes, derived.table)
+    lights = part(derived.lit.lights)
+    light = arriving(derived.relief, lights._replace(exposure=1.0)).light
+    packed = light_up(derived.relief, local_light(derived.table), light, lights.exposure)
+    return paint_lit(derived.relief, packed)
+
+
+def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
+    """The exact picture, (h, w), in a part of the light."""
+    part = LIGHT_VIEWS[name].part
+    if derived.relief is None or derived.lit is None or part is None:
+        return paint(derived.codes, derived.table)
+    lights = part(derived.lit.lights)
+    return paint_exact(derived.relief, derived.codes, derived.table, lights, tick)

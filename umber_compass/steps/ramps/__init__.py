@@ -1,0 +1,1 @@
+"""Shade and light steps."""

@@ -1,0 +1,62 @@
+"""What a recipe is made of."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.spaces import Floats, decode, oklab, polar, value
+from umber_compass.picture.light import Lights
+
+
+class Ask(NamedTuple):
+    """One ramp wished for."""
+
+    base: Floats  # encoded, (3,)
+    darker: int
+    lighter: int
+    degrees: float  # a step
+    spacing: float  # L* a step
+    points: float  # of saturation and brightness a step
+    lights: Lights | None = None  # the plan's; None where there is no plan
+
+
+class RecipeSpec(NamedTuple):
+    """A way to make steps; `steps` gives encoded colours, (n, 3), darkest first, base included."""
+
+    name: str
+    title: str
+    says: str  # what it does, in the artist's words
+    turns: bool  # whether degrees mean something to it
+    steps: Callable[[Ask], Floats]
+    uses_light: bool = False  # whether the plan's light means something to it
+
+
+def base_lch(ask: Ask) -> tuple[float, float, float]:
+    """Value L*, OKLCh chroma and hue of the base."""
+    light = decode(ask.base)
+    _, chroma, hue = polar(oklab(light))
+    return float(value(light)), float(chroma), float(hue)
+
+
+LOWEST, HIGHEST = 4.0, 97.0  # L* between which steps stay (docs/ramps.md)
+
+
+def ladder(base: float, ask: Ask) -> Floats:
+    """Values L* of the steps, darkest first: the spacing, or less where a side would leave 4 to 97
+    and is then compressed evenly."""
+    down = _side(base - LOWEST, ask.darker, ask.spacing)
+    up = _side(HIGHEST - base, ask.lighter, ask.spacing)
+    dark = base - down * np.arange(ask.darker, 0, -1)
+    light = base + up * np.arange(1, ask.lighter + 1)
+    return np.concatenate([dark, [base], light])
+
+
+def _side(room: float, count: int, spacing: float) -> float:
+    return min(spacing, max(room, 0.0) / count) if count else spacing
+
+
+def with_base(steps: Floats, ask: Ask) -> Floats:
+    """The steps with the base exactly as it was given."""
+    steps[ask.darker] = ask.base
+    return steps

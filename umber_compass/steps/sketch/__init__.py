@@ -1,0 +1,1 @@
+"""A sketch brought in: split, named, measured."""

@@ -1,0 +1,100 @@
+"""A sketch brought in: its regions named, their roles guessed, its colours said as a first plan."""
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.measured import Measured, measure
+from umber_compass.picture.borders import Labels
+from umber_compass.plan.model import Colour, Plan, Region, Role, Sketch, Study
+from umber_compass.steps.harmony.fit import fit_picture
+from umber_compass.steps.harmony.scheme import planned_as
+from umber_compass.steps.sketch.kinds.spec import Split
+from umber_compass.steps.sketch.naming import region_names
+from umber_compass.words import Refusal, words
+
+_LONGEST_TITLE = 200
+_GROUND_FRAME = 0.06  # share of the frame's length from which a region is ground
+_GROUND_AREA = 0.15  # share of the picture from which it is ground anyway
+_FIGURE_AREA = 0.14  # share of the picture up to which a region off the frame is a figure
+
+
+def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None = None) -> Plan:
+    """A first plan for a sketch that was split: regions named and measured, roles guessed, the
+    scheme found, nothing changed. `focus` is a place in px whose region is the focus. Raises
+    Refusal if it lies outside the sketch."""
+    colours = [measure(c / 255) for c in found.colours]
+    roles = guess_roles(found.labels, colours)
+    if focus is not None:
+        at = _label_at(found.labels, focus, sketch.file_name)
+        roles = ["focus" if i + 1 == at else r for i, r in enumerate(roles)]
+    regions = tuple(
+        Region(id=f"r{i + 1}", label=i + 1, name=name, role=role)
+        for i, (name, role) in enumerate(zip(region_names(colours), roles, strict=True))
+    )
+    study = first_study(colours, found.labels)
+    return Plan(
+        title=title_from(sketch.file_name),
+        current_study=study.id,
+        sketch=sketch,
+        regions=regions,
+        studies=(study,),
+    )
+
+
+def _label_at(labels: Labels, place: tuple[float, float], subject: str) -> int:
+    height, width = labels.shape
+    if not (0 <= place[0] < width and 0 <= place[1] < height):
+        raise Refusal(
+            subject,
+            words("the focus lies outside it; keep x under {w} and y under {h}", w=width, h=height),
+        )
+    return int(labels[int(place[1]), int(place[0])])
+
+
+def title_from(file_name: str) -> str:
+    """A plan's first title: the file's name without its ending, as a person would write it."""
+    plain = file_name.rsplit(".", 1)[0].replace("-", " ").replace("_", " ").strip() or "Untitled"
+    return (plain[:1].upper() + plain[1:])[:_LONGEST_TITLE]
+
+
+def first_study(colours: list[Measured], labels: Labels) -> Study:
+    """The picture's own colours, label 1 first, said in the terms of the scheme they fit best."""
+    area = np.bincount(labels.reshape(-1), minlength=len(colours) + 1)[1:]
+    hues = np.array([c.hue or 0.0 for c in colours])
+    scheme = fit_picture(hues, np.array([c.chroma for c in colours]), area.astype(float)).scheme
+    planned: dict[str, Colour] = {
+        f"r{i + 1}": planned_as(scheme, c.value, c.chroma, c.hue) for i, c in enumerate(colours)
+    }
+    return Study(id="s1", title="As planned", scheme=scheme, colours=planned)
+
+
+def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:
+    """A rough role for each region, label 1 first: ground by size and how much of the frame it
+    holds, figure if small and off the frame, a dark web of thin strokes a line."""
+    number = len(colours)
+    frame = np.concatenate([labels[0], labels[-1], labels[1:-1, 0], labels[1:-1, -1]])
+    on_frame = np.bincount(frame, minlength=number + 1)[1:] / len(frame)
+    area = np.bincount(labels.reshape(-1), minlength=number + 1)[1:]
+    thin = _is_thin(labels, area)
+    roles: list[Role] = []
+    for i in range(number):
+        share = area[i] / labels.size
+        if thin[i] and colours[i].value < 35:
+            roles.append("line")
+        elif on_frame[i] > _GROUND_FRAME or share > _GROUND_AREA:
+            roles.append("ground")
+        elif share < _FIGURE_AREA and on_frame[i] == 0:
+            roles.append("figure")
+        else:
+            roles.append("middle ground")
+    return roles
+
+
+def _is_thin(labels: Labels, area: npt.NDArray[np.intp]) -> npt.NDArray[np.bool_]:
+    """Which labels have hardly any pixel 2 px inside their border."""
+    core = np.ones(labels.shape, bool)
+    for axis in (0, 1):
+        for shift in (2, -2):
+            core &= np.roll(labels, shift, axis) == labels
+    inner = np.bincount(labels[core], minlength=len(area) + 1)[1:]
+    return np.asarray(inner < 0.05 * area)

@@ -1,0 +1,1 @@
+"""Value over the picture."""

@@ -1,0 +1,89 @@
+"""Value over the whole picture: how much of it lies where on L*."""
+
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.packed import Levels
+from umber_compass.colour.spaces import (
+    Floats,
+    decode,
+    luminance_of_value,
+    value,
+    value_of_luminance,
+)
+from umber_compass.picture.codes import Codes
+from umber_compass.picture.grain import Grain
+from umber_compass.picture.relief import Relief
+from umber_compass.picture.relit import Lit, values_of
+
+BINS = 100  # one for each point of L*
+
+
+class Values(NamedTuple):
+    """The picture's values."""
+
+    by_code: Floats  # L* of each code
+    histogram: Floats  # (100,) share of the picture in each point of L*
+    darks: float  # share below the limit for darks
+    lights: float  # share above the limit for lights
+
+    @property
+    def extremes(self) -> float:
+        """Share of the picture beyond either limit."""
+        return self.darks + self.lights
+
+
+def measure_values(by_code: Floats, grain: Grain, dark: float, light: float) -> Values:
+    """Values of a picture from L* by code; `dark` and `light` are L*. Label 0, which is no region,
+    does not count."""
+    weight = np.where(grain.label > 0, grain.pixels, 0).astype(float)
+    weight /= max(weight.sum(), 1)
+    bins = np.clip(by_code.astype(int), 0, BINS - 1)
+    return Values(
+        by_code,
+        np.bincount(bins, weight, BINS).astype(float),
+        float(weight[by_code < dark].sum()),
+        float(weight[by_code > light].sum()),
+    )
+
+
+def flat_values(table: npt.NDArray[np.uint8]) -> Floats:
+    """Value L* of 8-bit colours (codes, 3)."""
+    return value(decode(table / 255))
+
+
+def picture_values(
+    table: Levels,
+    codes: Codes,
+    relief: Relief | None,
+    lit: Lit | None,
+    dark: float,
+    light: float,
+) -> Values:
+    """Values of the picture that is shown: lit where there is a relief, else flat. `table` is the
+    flat picture's colours by flat code; `dark` and `light` are L*."""
+    if relief is None or lit is None:
+        return measure_values(flat_values(table), codes.grain, dark, light)
+    return measure_values(values_of(lit.packed), relief.grain, dark, light)
+
+
+def lit_range(values: Values, grain: Grain, label: int) -> tuple[float, float] | None:
+    """Between which values L* nine tenths of a region lie in the picture that is shown; None where
+    it holds no pixel."""
+    at = np.flatnonzero(grain.label == label)
+    order = at[np.argsort(values.by_code[at])]
+    held = np.cumsum(grain.pixels[order])
+    if not held.size or not held[-1]:
+        return None
+    low, high = (order[np.searchsorted(held, held[-1] * share)] for share in (0.05, 0.95))
+    return float(values.by_code[low]), float(values.by_code[high])
+
+
+def moved_values(by_code: Floats, planned: float, by: Floats | float) -> Floats:
+    """Where values L* come to when the local colour's planned value moves by some L*: light keeps
+    its ratio, so luminance grows by what the planned luminance grows by. Shapes are broadcast."""
+    there = np.clip(planned + np.asarray(by), 0, 100)
+    ratio = luminance_of_value(there) / np.maximum(luminance_of_value(planned), 1e-6)
+    return value_of_luminance(np.clip(luminance_of_value(by_code) * ratio, 0, 1))

@@ -1,0 +1,97 @@
+"""The hand-off bench: which files are written, and what stands in the palette."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QHBoxLayout,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+)
+
+from umber_compass.steps.handoff.palette import KINDS, SAYS, palette_rows, stem
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.benches.handoff.sheet import PaletteSheet
+from umber_compass.window.benches.hands import Hands
+
+
+class HandoffBench(Bench):
+    """Choose the files and a folder, and write them."""
+
+    wanted = Signal(list)  # kinds of files
+    folder_typed = Signal(str)
+    browsed = Signal()
+
+    def __init__(self) -> None:
+        super().__init__("Hand-off")
+        self.kinds: dict[str, QCheckBox] = {}
+        for kind in KINDS:
+            box = QCheckBox()
+            box.setChecked(True)
+            box.toggled.connect(self._allow)
+            self.kinds[kind] = box
+            self.column.addWidget(box)
+            says = quiet(SAYS[kind])
+            says.setContentsMargins(24, 0, 0, 4)
+            self.column.addWidget(says)
+        line = QHBoxLayout()
+        self.folder = QLineEdit()
+        self.folder.setAccessibleName(self.tr("Folder"))
+        self.folder.textChanged.connect(self._allow)
+        self.folder.textEdited.connect(self.folder_typed)
+        browse = QPushButton(self.tr("Folder …"))
+        browse.clicked.connect(self.browsed)
+        self.write = QPushButton(self.tr("Write files"))
+        self.write.setObjectName("fix")
+        self.write.clicked.connect(self._write)
+        line.addWidget(self.folder, 1)
+        line.addWidget(browse)
+        line.addWidget(self.write)
+        self.column.addLayout(line)
+        self.column.addSpacing(8)
+        self._sheet_title = quiet("")
+        self.column.addWidget(self._sheet_title)
+        self.sheet = PaletteSheet()
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self.sheet)
+        self.column.addWidget(scroll, 1)
+
+    def needs(self) -> tuple[str, ...]:
+        return ("ramps",)
+
+    def show_derived(self, derived: Derived, selected: str) -> None:
+        name = stem(derived.plan.title)
+        for kind, box in self.kinds.items():
+            box.setText(KINDS[kind].format(stem=name))
+        if derived.ramps is not None:
+            rows = palette_rows(derived)
+            self.sheet.show_rows(rows)
+            line = self.tr("In the palette: {count} colours, each named by region and step")
+            self._sheet_title.setText(line.format(count=len(rows)))
+        width, height = derived.plan.sketch.size
+        self.says.setText(self.tr("picture {w} x {h} px").format(w=width, h=height))
+
+    def show_folder(self, folder: str) -> None:
+        """Where the files will go."""
+        if self.folder.text() != folder:
+            self.folder.setText(folder)
+
+    def _allow(self) -> None:
+        chosen = any(b.isChecked() for b in self.kinds.values())
+        self.write.setEnabled(chosen and bool(self.folder.text().strip()))
+
+    def _write(self) -> None:
+        kinds = [k for k, b in self.kinds.items() if b.isChecked()]
+        self.wanted.emit(kinds)
+
+
+def join(bench: Bench, hands: Hands) -> None:
+    """The files' own hand writes, and knows the folder."""
+    assert isinstance(bench, HandoffBench)
+    files = hands.files
+    bench.wanted.connect(files.hand_off)
+    bench.browsed.connect(files.browse)
+    bench.folder_typed.connect(files.choose_folder)
+    files.folder_changed.connect(bench.show_folder)

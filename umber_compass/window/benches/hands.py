@@ -1,0 +1,15 @@
+"""What a bench may be joined to, beside what every bench is."""
+
+from typing import NamedTuple
+
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.files import Files
+from umber_compass.window.stage.stage import Stage
+
+
+class Hands(NamedTuple):
+    """The parts of the window that a bench's own instruments reach for."""
+
+    desk: Desk
+    stage: Stage
+    files: Files

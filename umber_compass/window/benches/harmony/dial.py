@@ -1,0 +1,94 @@
+"""Where things stand on the hue rose, and what lies under the hand."""
+
+import math
+from typing import NamedTuple
+
+from PySide6.QtCore import QPointF
+
+from umber_compass.steps.harmony.rose import Petal, RoseParts
+
+RING = 11  # px, width of the hue ring
+KNOB = 11  # px, radius
+_MARGIN = 30  # px round the ring, for numbers
+_FULL_CHROMA = 0.22  # OKLCh, where a petal reaches the ring
+_GRIP = 6  # px beside a knob or the ring that still hold it
+_PETAL_GRIP = 8  # px beside a petal that still hold it
+
+
+class Grip(NamedTuple):
+    """What a hand took, and where."""
+
+    kind: str  # needle or petal
+    slot: str
+    angle: float  # wheel degrees
+
+
+class Dial(NamedTuple):
+    """The rose on a widget of this size, px. Angles are wheel degrees from the top, clockwise."""
+
+    width: float
+    height: float
+
+    @property
+    def radius(self) -> float:
+        """Of the ring's outer edge, px."""
+        return min(self.width, self.height) / 2 - _MARGIN
+
+    @property
+    def inner(self) -> float:
+        """How far petals reach, px."""
+        return self.radius - RING - 4
+
+    @property
+    def middle(self) -> QPointF:
+        """The middle of the widget."""
+        return QPointF(self.width / 2, self.height / 2)
+
+    def at(self, angle: float, far: float) -> QPointF:
+        """A place so many px from the middle."""
+        turn = math.radians(angle)
+        return self.middle + QPointF(math.sin(turn), -math.cos(turn)) * far
+
+    def angle_of(self, place: QPointF) -> float:
+        """The wheel angle of a place, 0-360."""
+        away = place - self.middle
+        return math.degrees(math.atan2(away.x(), -away.y())) % 360
+
+    def far(self, place: QPointF) -> float:
+        """How far a place lies from the middle, px."""
+        away = place - self.middle
+        return math.hypot(away.x(), away.y())
+
+    def reach(self, petal: Petal) -> float:
+        """How long a petal is, px."""
+        return self.inner * min(petal.chroma / _FULL_CHROMA, 1.0)
+
+
+def hit(parts: RoseParts, dial: Dial, place: QPointF) -> Grip | None:
+    """What lies under the hand: a knob, the ring (which turns the lead), a petal, or nothing."""
+    angle = dial.angle_of(place)
+    for slot, needle in parts.needles.items():
+        knob = dial.at(needle, dial.radius - RING / 2) - place
+        if math.hypot(knob.x(), knob.y()) <= KNOB + _GRIP:
+            return Grip("needle", slot, angle)
+    far = dial.far(place)
+    if far > dial.inner:
+        return Grip("needle", "A", angle) if far <= dial.radius + _GRIP else None
+    petal = petal_at(parts, dial, place)
+    return Grip("petal", petal.slot, angle) if petal and petal.slot in parts.needles else None
+
+
+def petal_at(parts: RoseParts, dial: Dial, place: QPointF) -> Petal | None:
+    """The petal at a place."""
+    angle, far = dial.angle_of(place), dial.far(place)
+    if far < _PETAL_GRIP:
+        return None
+    near = [
+        (abs((p.angle - angle + 180) % 360 - 180), p)
+        for p in parts.petals
+        if far <= dial.reach(p) + _GRIP
+    ]
+    if not near:
+        return None
+    gap, petal = min(near, key=lambda n: n[0])
+    return petal if math.radians(gap) * far <= _PETAL_GRIP else None

@@ -1,0 +1,104 @@
+"""The shares of the scheme's hues: a bar for what is held now, a tick for what is wished."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from umber_compass.steps.harmony.families import SlotShare
+from umber_compass.window.widgets.theme import THEME, font
+
+_ROW, _GAP = 40, 24  # px
+
+
+class Shares(QWidget):
+    """Drag a tick, or step it with the arrow keys, to wish another share."""
+
+    wished = Signal(str, float)
+    began = Signal()
+    ended = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(self.tr("Shares"))
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+        self._rows: list[SlotShare] = []
+        self._current = 0
+        self._held = False
+
+    def sizeHint(self) -> QSize:
+        return QSize(400, _ROW * ((len(self._rows) + 1) // 2) + 20)
+
+    def show_rows(self, rows: list[SlotShare]) -> None:
+        """The slots, the lead first."""
+        if rows == self._rows:
+            return
+        self._rows = rows
+        self._current = min(self._current, max(len(rows) - 1, 0))
+        self.updateGeometry()
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        for i, (box, row) in enumerate(zip(self.boxes(), self._rows, strict=True)):
+            self._paint_row(painter, box, row, i == self._current and self.hasFocus())
+        painter.setFont(font(11))
+        painter.setPen(THEME.colour("quiet"))
+        low = max((b.bottom() for b in self.boxes()), default=0.0)
+        painter.drawText(QPointF(0, low + 8), self.tr("bar: held now, tick: wished"))
+
+    def boxes(self) -> list[QRectF]:
+        """Where each slot stands: two columns, filled row by row."""
+        width = (self.width() - _GAP) / 2
+        return [
+            QRectF((i % 2) * (width + _GAP), (i // 2) * _ROW, width, _ROW)
+            for i in range(len(self._rows))
+        ]
+
+    def _paint_row(self, painter: QPainter, box: QRectF, row: SlotShare, focused: bool) -> None:
+        left, top, width = box.x(), box.y(), box.width()
+        painter.setFont(font(13, True))
+        painter.setPen(THEME.colour("ink"))
+        painter.drawText(QPointF(left, top + 13), row.slot if row.slot != "grey" else "–")
+        painter.setFont(font(13))
+        angle = "" if row.angle_deg is None else f"{row.angle_deg:.0f}°"
+        painter.drawText(QPointF(left + 16, top + 13), f"{row.part}  {angle}")
+        painter.setPen(THEME.colour("quiet"))
+        right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        said = self.tr("{now:.0%}, wished {wished:.0%}").format(now=row.now, wished=row.wished)
+        painter.drawText(QRectF(left, top, width, 18), right, said)
+        painter.fillRect(QRectF(left, top + 20, width, 9), THEME.colour("well"))
+        painter.fillRect(QRectF(left, top + 20, width * min(row.now, 1), 9), QColor(row.hex))
+        tick = left + min(max(1.5, width * row.wished), width - 1.5)
+        painter.setPen(QPen(THEME.colour("ink"), 5 if focused else 3))
+        painter.drawLine(QPointF(tick, top + 17), QPointF(tick, top + 32))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        found = [i for i, b in enumerate(self.boxes()) if b.contains(event.position())]
+        for at in found:
+            self._current, self._held = at, True
+            self.began.emit()
+            self.mouseMoveEvent(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._held:
+            box = self.boxes()[self._current]
+            share = min(max((event.position().x() - box.x()) / box.width(), 0.0), 1.0)
+            self.wished.emit(self._rows[self._current].slot, round(share, 2))
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._held:
+            self._held = False
+            self.ended.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Left: -0.01, Qt.Key.Key_Right: 0.01}.get(Qt.Key(event.key()))
+        move = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
+        if step is not None and self._rows:
+            row = self._rows[self._current]
+            self.wished.emit(row.slot, round(min(max(row.wished + step, 0), 1), 2))
+        elif move is not None and self._rows:
+            self._current = min(max(self._current + move, 0), len(self._rows) - 1)
+            self.update()
+        else:
+            super().keyPressEvent(event)

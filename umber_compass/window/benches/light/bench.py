@@ -1,0 +1,120 @@
+"""The light bench: the lamps as a list, volumes in their light, and the paint chart."""
+
+from PySide6.QtCore import QSignalBlocker, Signal
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QCheckBox,
+    QHBoxLayout,
+    QPushButton,
+    QScrollArea,
+    QStackedWidget,
+    QWidget,
+)
+
+from umber_compass.plan.light_edits import switch_rig
+from umber_compass.steps.light.lamps import in_words
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import Bench
+from umber_compass.window.benches.hands import Hands
+from umber_compass.window.benches.light.chart import Chart
+from umber_compass.window.benches.light.lamp_page import LampPage
+from umber_compass.window.desk.session import Session
+from umber_compass.window.stage.lamp_marks import marks_of
+from umber_compass.window.stage.step_marks import Marks
+
+
+class LightBench(Bench):
+    """Two tabs: the lamps, and the chart of what they make of every material."""
+
+    again = Signal()  # build the forms that were stopped
+
+    def __init__(self) -> None:
+        super().__init__("Light")
+        self._derived: Derived | None = None
+        self._selected = ""
+        self._session: Session | None = None
+        self._build_tabs()
+        self.lamps, self.chart = LampPage(), Chart()
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self.lamps)
+        self.pages.addWidget(self._build_chart())
+        self.column.addWidget(self.pages, 1)
+        self.switch.toggled.connect(self._take_switch)
+        self.lamps.edit_wanted.connect(self.edit_wanted)
+        self.lamps.drag_began.connect(self.drag_began)
+        self.lamps.drag_ended.connect(self.drag_ended)
+        self.chart.chosen.connect(self.chosen)
+        self.chart.copied.connect(self.copied)
+
+    def _build_tabs(self) -> None:
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        group = QButtonGroup(self)
+        self.tabs = {
+            "lamps": QPushButton(self.tr("Lamps")),
+            "chart": QPushButton(self.tr("Paint chart")),
+        }
+        for i, button in enumerate(self.tabs.values()):
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, n=i: self.open_tab(n))
+            group.addButton(button)
+            line.addWidget(button)
+        self.tabs["lamps"].setChecked(True)
+        line.addStretch(1)
+        self.switch = QCheckBox(self.tr("light on"))
+        self.switch.setToolTip(self.tr("Off, the picture is flat"))
+        line.addWidget(self.switch)
+        self.column.addLayout(line)
+
+    def _build_chart(self) -> QWidget:
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self.chart)
+        return scroll
+
+    def join(self, session: Session) -> None:
+        """Know whether something is dragged: the volumes are then drawn quickly."""
+        self._session = session
+
+    def needs(self) -> tuple[str, ...]:
+        return ("chart",) if self.pages.currentIndex() else ()
+
+    def open_tab(self, index: int) -> None:
+        """Show the lamps (0) or the chart (1)."""
+        self.pages.setCurrentIndex(index)
+        list(self.tabs.values())[index].setChecked(True)
+        self.paged.emit()
+
+    def show_derived(self, derived: Derived, selected: str) -> None:
+        self._derived, self._selected = derived, selected
+        rig = derived.rig
+        with QSignalBlocker(self.switch):
+            self.switch.setChecked(rig.on)
+        self.says.setText(
+            self.tr("key {where}").format(where=in_words(rig.key.direction))
+            if rig.on
+            else self.tr("off: the picture is flat")
+        )
+        if not self.pages.currentIndex():
+            dragging = self._session is not None and self._session.dragging
+            self.lamps.show_derived(derived, selected, dragging)
+        elif derived.chart is not None:
+            self.chart.show_rows(derived.chart, selected)
+
+    def _take_switch(self, on: bool) -> None:
+        self.edit_wanted.emit(switch_rig(on))
+        if on:
+            self.again.emit()
+
+
+def join(bench: Bench, hands: Hands) -> None:
+    """The lamps on the stage move the bench's; forms that were stopped are asked for again."""
+    assert isinstance(bench, LightBench)
+    bench.join(hands.desk.session)
+    bench.again.connect(hands.desk.live.light_again)
+    hands.stage.lamp_moved.connect(bench.lamps.move_lamp)
+
+
+def marks(derived: Derived, selected: str) -> Marks:
+    """The lamps where they stand; none while the light is off."""
+    return Marks(lamps=tuple(marks_of(derived.rig)) if derived.rig.on else ())

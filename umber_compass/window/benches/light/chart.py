@@ -1,0 +1,154 @@
+"""The paint chart: a row for each material, a swatch for each place on its form."""
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+
+from umber_compass.colour.measured import Measured
+from umber_compass.steps.light.chart import PLACES, Row
+from umber_compass.window.widgets.fields import signed
+from umber_compass.window.widgets.theme import THEME, font
+
+ROW, _HEAD, _NAME, _REST = 30, 22, 104, 40  # px
+_COLUMNS = 1 + len(PLACES)
+
+
+class Chart(QWidget):
+    """A click on a swatch copies its hex and chooses its region; arrow keys move, Enter copies."""
+
+    chosen = Signal(str)
+    copied = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(self.tr("Paint chart"))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setMouseTracking(True)
+        self.rows: list[Row] = []
+        self._selected = ""
+        self._cell = (0, 0)
+
+    def show_rows(self, rows: list[Row], selected: str) -> None:
+        """The chart of a plan."""
+        self.rows, self._selected = rows, selected
+        self._cell = min(self._cell[0], max(len(rows) - 1, 0)), self._cell[1]
+        self.setFixedHeight(_HEAD + len(rows) * ROW + 4)
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        return QSize(460, _HEAD + len(self.rows) * ROW + 4)
+
+    def box(self, row: int, column: int) -> QRectF:
+        """Where a swatch lies."""
+        width = (self.width() - _NAME - _REST) / _COLUMNS
+        return QRectF(_NAME + column * width, _HEAD + row * ROW, width - 2, ROW - 2)
+
+    def colour(self, row: int, column: int) -> Measured:
+        """What a swatch shows: the local colour, then the places in order."""
+        material = self.rows[row]
+        return material.places[PLACES[column - 1].name] if column else material.local
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setFont(font(11))
+        painter.setPen(THEME.colour("quiet"))
+        titles = [(self.tr("local"), self.tr("local")), *((p.title, p.short) for p in PLACES)]
+        for i, (title, short) in enumerate(titles):
+            room = self.box(0, i).width() - 4
+            fits = painter.fontMetrics().horizontalAdvance(title) <= room
+            painter.drawText(self.box(0, i).topLeft() + QPointF(0, -7), title if fits else short)
+        right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        painter.drawText(
+            QRectF(self.width() - _REST, 0, _REST - 2, _HEAD - 4), right, self.tr("rest L*")
+        )
+        first, last = event.rect().top(), event.rect().bottom()
+        for i, row in enumerate(self.rows):
+            if first <= _HEAD + (i + 1) * ROW and _HEAD + i * ROW <= last:
+                self._paint_row(painter, i, row)
+
+    def _paint_row(self, painter: QPainter, i: int, row: Row) -> None:
+        chosen = row.region == self._selected
+        painter.setPen(THEME.colour("ink"))
+        painter.setFont(font(13, chosen))
+        name = painter.fontMetrics().elidedText(row.name, Qt.TextElideMode.ElideRight, _NAME - 8)
+        middle = Qt.AlignmentFlag.AlignVCenter
+        painter.drawText(QRectF(0, _HEAD + i * ROW, _NAME - 6, ROW - 2), middle, name)
+        for column in range(_COLUMNS):
+            self._paint_swatch(painter, i, column, row)
+        if row.rest is not None:
+            painter.setPen(THEME.colour("quiet"))
+            painter.setFont(font(12))
+            box = QRectF(self.width() - _REST, _HEAD + i * ROW, _REST - 2, ROW - 2)
+            right = Qt.AlignmentFlag.AlignRight | middle
+            painter.drawText(box, right, signed(row.rest))
+
+    def _paint_swatch(self, painter: QPainter, i: int, column: int, row: Row) -> None:
+        box, colour = self.box(i, column), self.colour(i, column)
+        painter.fillRect(box, QColor(colour.hex))
+        dark = colour.value < 52
+        painter.setPen(QColor("white") if dark else QColor("#141414"))
+        painter.setFont(font(12))
+        inside = box.adjusted(5, 0, -4, 0)
+        painter.drawText(inside, Qt.AlignmentFlag.AlignVCenter, f"{colour.value:.0f}")
+        turn = row.turn_deg(PLACES[column - 1].name) if column else None
+        if turn is not None and abs(turn) >= 1:
+            painter.setFont(font(11))
+            right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+            painter.drawText(inside, right, signed(turn) + "°")
+        if self.hasFocus() and (i, column) == self._cell:
+            for pen, away in ((QPen(THEME.colour("ink"), 2), 1.0), (QPen(QColor("white"), 1), 2.5)):
+                painter.setPen(pen)
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(box.adjusted(away, away, -away, -away))
+
+    def _at(self, place: QPointF) -> tuple[int, int] | None:
+        row = int((place.y() - _HEAD) // ROW)
+        if not 0 <= row < len(self.rows):
+            return None
+        for column in range(_COLUMNS):
+            if self.box(row, column).contains(place):
+                return row, column
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        cell = self._at(event.position())
+        row = int((event.position().y() - _HEAD) // ROW)
+        if cell is not None:
+            self._cell = cell
+            self._take()
+        elif 0 <= row < len(self.rows):
+            self.chosen.emit(self.rows[row].region)
+
+    def _take(self) -> None:
+        self.chosen.emit(self.rows[self._cell[0]].region)
+        self.copied.emit(self.colour(*self._cell).hex)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        moves = {
+            Qt.Key.Key_Left: (0, -1),
+            Qt.Key.Key_Right: (0, 1),
+            Qt.Key.Key_Up: (-1, 0),
+            Qt.Key.Key_Down: (1, 0),
+        }
+        move = moves.get(Qt.Key(event.key()))
+        if move is not None and self.rows:
+            row = min(max(self._cell[0] + move[0], 0), len(self.rows) - 1)
+            self._cell = row, min(max(self._cell[1] + move[1], 0), _COLUMNS - 1)
+            self.update()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space) and self.rows:
+            self._take()
+        else:
+            super().keyPressEvent(event)
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.ToolTip:
+            cell = self._at(QPointF(event.pos()))  # type: ignore[attr-defined]  # a QHelpEvent
+            if cell is not None:
+                colour, row = self.colour(*cell), self.rows[cell[0]]
+                where = PLACES[cell[1] - 1].title if cell[1] else self.tr("local")
+                line = self.tr("{name}, {where}: {hex}, value {value:.0f} L*; a click copies it")
+                said = line.format(name=row.name, where=where, hex=colour.hex, value=colour.value)
+                QToolTip.showText(event.globalPos(), said, self)  # type: ignore[attr-defined]
+            return True
+        return super().event(event)

@@ -1,0 +1,89 @@
+"""The chosen region's form: what it is lit as, with which it is one surface, what it covers."""
+
+from PySide6.QtCore import QSignalBlocker, Signal
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
+
+from umber_compass.picture.forms import front_order
+from umber_compass.plan.model import Form, Region
+from umber_compass.plan.sketch_edits import set_form, set_front, share_form
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import quiet
+
+_FORMS = ("auto", "flat", "round", "slope")
+
+
+class FormBar(QWidget):
+    """Form, shared surface, and one place forward or back."""
+
+    edit_wanted = Signal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(6, 0, 0, 0)
+        row.setSpacing(6)
+        self._region: Region | None = None
+        self._order: dict[int, int] = {}
+        self._names: dict[str, str] = {}
+        self.name = QLabel()
+        self.name.setObjectName("strong")
+        self.form, self.shared = QComboBox(), QComboBox()
+        self.form.addItems(list(_FORMS))
+        self.form.setAccessibleName(self.tr("Form of the chosen region"))
+        self.shared.setAccessibleName(self.tr("One surface with"))
+        self.shared.setMinimumContentsLength(9)
+        self.shared.setSizeAdjustPolicy(
+            QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+        )
+        self.back, self.forward = QPushButton(self.tr("back")), QPushButton(self.tr("forward"))
+        self.back.setToolTip(self.tr("Let the region it covers lie before it"))
+        self.forward.setToolTip(self.tr("Let it lie before the next region"))
+        self.form.textActivated.connect(self._take_form)
+        self.shared.activated.connect(self._take_shared)
+        self.back.clicked.connect(lambda: self._move(-1))
+        self.forward.clicked.connect(lambda: self._move(1))
+        row.addWidget(self.name)
+        row.addWidget(self.form)
+        row.addWidget(quiet(self.tr("one with")))
+        row.addWidget(self.shared, 1)
+        row.addWidget(self.back)
+        row.addWidget(self.forward)
+        self.name.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)
+
+    def show_region(self, derived: Derived, region_id: str) -> None:
+        """The chosen region's form."""
+        regions = derived.plan.regions
+        self._region = next((r for r in regions if r.id == region_id), None)
+        self.setEnabled(self._region is not None)
+        self.name.setText(self._region.name if self._region else self.tr("Choose a region"))
+        self._names = {r.id: r.name for r in regions}
+        self._order = front_order(
+            derived.form_wishes, derived.codes.areas(max(r.label for r in regions))
+        )
+        with QSignalBlocker(self.shared), QSignalBlocker(self.form):
+            self.shared.clear()
+            self.shared.addItem(self.tr("no other"), "")
+            for region in regions:
+                if region.id != region_id:
+                    self.shared.addItem(region.name, region.id)
+            if self._region is not None:
+                self.form.setCurrentText(self._region.form)
+                at = self.shared.findData(self._region.shares_form_with or "")
+                self.shared.setCurrentIndex(max(at, 0))
+
+    def _take_form(self, form: Form) -> None:
+        if self._region is not None:
+            self.edit_wanted.emit(set_form(self._region.id, form, self._region.name))
+
+    def _take_shared(self, index: int) -> None:
+        if self._region is None:
+            return
+        other = str(self.shared.itemData(index))
+        name = self._names.get(other, "")
+        self.edit_wanted.emit(share_form(self._region.id, other or None, self._region.name, name))
+
+    def _move(self, by: int) -> None:
+        if self._region is not None:
+            place = self._order[self._region.label] - 1 + by
+            kept = min(max(place, 0), len(self._order) - 1)
+            self.edit_wanted.emit(set_front(self._region.id, kept, self._region.name))

@@ -1,0 +1,113 @@
+"""The chosen lamp in numbers: its colour, and where it stands."""
+
+import numpy as np
+from PySide6.QtCore import QSignalBlocker, Signal
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QWidget
+
+from umber_compass.colour.gamut import fit
+from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.spaces import encode, to_hex
+from umber_compass.plan.model import Rig
+from umber_compass.steps.light.lamps import MOST_DEG, Stand, direction_of, stand_of
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.widgets.fields import NumberField
+from umber_compass.words import Refusal
+
+
+class LampBar(QWidget):
+    """Hex, value, chroma and hue of a lamp's colour; round, off the front and softness
+    of where it stands."""
+
+    coloured = Signal(str)  # the lamp's new hex
+    stood = Signal(object)  # the lamp's new direction
+    softened = Signal(float)  # 0-1
+
+    def __init__(self) -> None:
+        super().__init__()
+        grid = QGridLayout(self)
+        grid.setContentsMargins(6, 0, 0, 0)
+        grid.setHorizontalSpacing(6)
+        grid.setVerticalSpacing(4)
+        self._hex = ""
+        self._stand = Stand(0, 0)
+        self.hex = QLineEdit()
+        self.hex.setMaximumWidth(84)
+        self.hex.setAccessibleName(self.tr("Lamp’s colour, hex"))
+        self.hex.editingFinished.connect(self._take_hex)
+        self.value = NumberField(self.tr("Lamp’s value"), 1, 100, " L*")
+        self.chroma = NumberField(self.tr("Lamp’s chroma, OKLCh"), 0, 0.4, " c", 0.005, 3)
+        self.hue = NumberField(self.tr("Lamp’s hue, OKLCh degrees"), -1, 360, "°")
+        self.round = NumberField(self.tr("Degrees round the frame, from above"), -1, 360, "°")
+        self.off = NumberField(self.tr("Degrees off the front"), 0, MOST_DEG, "°")
+        self.soft = NumberField(self.tr("Softness"), 0, 100, " %", 5)
+        for field in (self.value, self.chroma, self.hue):
+            field.wanted.connect(self._take_colour)
+        for field in (self.round, self.off):
+            field.wanted.connect(self._take_stand)
+        self.soft.wanted.connect(lambda n: self.softened.emit(n / 100))
+        self._colour = self._line(
+            (self.tr("colour"), self.hex),
+            (self.tr("value"), self.value),
+            (self.tr("chroma"), self.chroma),
+            (self.tr("hue"), self.hue),
+        )
+        self._place = self._line(
+            (self.tr("round the frame"), self.round),
+            (self.tr("off the front"), self.off),
+            (self.tr("softness"), self.soft),
+        )
+        grid.addWidget(self._colour, 0, 0)
+        grid.addWidget(self._place, 1, 0)
+
+    def _line(self, *fields: tuple[str, QWidget]) -> QWidget:
+        holder = QWidget()
+        row = QHBoxLayout(holder)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(6)
+        for text, field in fields:
+            row.addWidget(quiet(text))
+            row.addWidget(field)
+        row.addStretch(1)
+        return holder
+
+    def show_lamp(self, rig: Rig, name: str) -> None:
+        """The chosen lamp's numbers; crevices have none."""
+        lamp = next((one for one in rig.lamps if one.name == name), None)
+        hexes = {"ambient": rig.ambient.hex, "terminator": rig.terminator.hex}
+        if lamp is not None:
+            hexes[name] = lamp.hex
+        self._colour.setEnabled(name in hexes)
+        self._place.setEnabled(lamp is not None)
+        standing = lamp or rig.key
+        self._stand = stand_of(standing.direction)
+        self.round.show_number(self._stand.round_deg)
+        self.off.show_number(self._stand.off_deg)
+        self.soft.show_number(standing.softness * 100)
+        if name not in hexes:
+            return
+        self._hex = hexes[name]
+        shown = measure_hex(self._hex)
+        if not (self.hex.hasFocus() and self.hex.isModified()):
+            with QSignalBlocker(self.hex):
+                self.hex.setText(self._hex)
+        self.value.show_number(shown.value)
+        self.chroma.show_number(shown.chroma)
+        self.hue.show_number(shown.hue or 0)
+
+    def _take_hex(self) -> None:
+        """A hex was typed; what is none is put back."""
+        try:
+            typed = measure_hex(self.hex.text()).hex
+        except Refusal:
+            self.hex.setText(self._hex)
+            return
+        self.hex.setText(typed)
+        if typed != self._hex:
+            self.coloured.emit(typed)
+
+    def _take_colour(self) -> None:
+        colour = fit(np.array(self.value.value()), self.chroma.value(), self.hue.value() % 360)
+        self.coloured.emit(to_hex(encode(colour)))
+
+    def _take_stand(self) -> None:
+        self.stood.emit(direction_of(Stand(self.round.value() % 360, self.off.value())))

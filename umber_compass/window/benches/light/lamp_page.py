@@ -1,0 +1,218 @@
+"""The lamps of the light bench: rows, the chosen one's numbers, volumes in their light, what the
+exposure holds to, the chosen region's form."""
+
+from typing import Any
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from umber_compass.plan.edits import Edit, region
+from umber_compass.plan.light_edits import (
+    set_ambient,
+    set_anchor,
+    set_crevice,
+    set_lamp,
+    set_terminator,
+)
+from umber_compass.plan.model import Anchor, Direction, Rig
+from umber_compass.steps.light.lamps import in_words
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.benches.light.form_bar import FormBar
+from umber_compass.window.benches.light.lamp_bar import LampBar
+from umber_compass.window.benches.light.lamp_rows import LampLine, LampRow
+from umber_compass.window.benches.light.volumes import Volumes
+from umber_compass.window.widgets.fields import signed
+from umber_compass.words import Words, words
+
+_ANCHORS: dict[Anchor, str] = {"lit": "lit side", "halftone": "halftone", "mean": "mean"}
+_FIXED = ("ambient", "terminator", "crevice")  # rows that every rig has, under its lamps
+
+
+class LampPage(QWidget):
+    """Says which edit of the rig is wanted."""
+
+    edit_wanted = Signal(object)
+    drag_began = Signal()
+    drag_ended = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._rig: Rig | None = None
+        self._derived: Derived | None = None
+        self.lamp = ""  # whose numbers are shown; the key's to begin with
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        self._list = QVBoxLayout()
+        self._list.setSpacing(2)
+        column.addLayout(self._list)
+        self.rows: dict[str, LampRow] = {}
+        self.lamp_bar, self.volumes, self.form_bar = LampBar(), Volumes(), FormBar()
+        column.addSpacing(4)
+        column.addWidget(self.lamp_bar)
+        column.addSpacing(6)
+        column.addWidget(self.volumes, 100)
+        column.addSpacing(6)
+        column.addLayout(self._build_anchors())
+        column.addSpacing(4)
+        column.addWidget(self.form_bar)
+        column.addStretch(1)
+        self.lamp_bar.coloured.connect(self._set_colour)
+        self.lamp_bar.stood.connect(lambda at: self.move_lamp(self.lamp, at))
+        self.lamp_bar.softened.connect(self._soften)
+        self.form_bar.edit_wanted.connect(self.edit_wanted)
+        self._show_rows(Rig())
+
+    def _build_anchors(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setContentsMargins(6, 0, 0, 0)
+        line.setSpacing(4)
+        line.addWidget(quiet(self.tr("planned value is the")))
+        group = QButtonGroup(self)
+        self.anchors: dict[Anchor, QPushButton] = {}
+        for name, title in _ANCHORS.items():
+            button = QPushButton(title)
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, n=name: self.edit_wanted.emit(set_anchor(n)))
+            group.addButton(button)
+            line.addWidget(button)
+            self.anchors[name] = button
+        line.addStretch(1)
+        self.rest = quiet("")
+        line.addWidget(self.rest)
+        return line
+
+    def show_derived(self, derived: Derived, selected: str, dragging: bool) -> None:
+        """The rig of a plan, and the form of the chosen region."""
+        self._derived, rig = derived, derived.rig
+        self._show_rows(rig)
+        self.lamp_bar.show_lamp(rig, self.lamp)
+        self.volumes.show_lights(derived.lights, dragging)
+        self.anchors[rig.anchor].setChecked(True)
+        self.rest.setText(self._worst_rest(derived))
+        self.form_bar.show_region(derived, selected)
+
+    def _show_rows(self, rig: Rig) -> None:
+        self._rig = rig
+        lines = _lines(self, rig)
+        if [line.name for line in lines] != list(self.rows):
+            self._rebuild([line.name for line in lines])
+        if self.lamp not in self.rows:
+            self.lamp = rig.key.name
+        for line in lines:
+            self.rows[line.name].show_line(line, line.name == self.lamp)
+
+    def _rebuild(self, names: list[str]) -> None:
+        for row in self.rows.values():
+            row.hide()
+            row.deleteLater()
+        self.rows = {name: LampRow() for name in names}
+        for row in self.rows.values():
+            row.chosen.connect(self._choose)
+            row.wanted.connect(self._set_strength)
+            row.switched.connect(self._switch)
+            row.began.connect(self.drag_began)
+            row.ended.connect(self.drag_ended)
+            self._list.addWidget(row)
+
+    def _worst_rest(self, derived: Derived) -> str:
+        """What the one exposure could not hold, at its worst."""
+        if derived.lit is None:
+            return ""
+        held = {r: x for r, x in derived.lit.rest.items() if derived.shares[r] > 0}
+        worst = max(held, key=lambda r: abs(held[r]))
+        text = self.tr("furthest off: {name} {rest} L*")
+        return text.format(name=region(derived.plan, worst).name, rest=signed(held[worst]))
+
+    def _choose(self, name: str) -> None:
+        self.lamp = name
+        if self._rig is not None:
+            self._show_rows(self._rig)
+            self.lamp_bar.show_lamp(self._rig, name)
+
+    def _change(self, name: str, text: Words, merge: str | None, **changes: Any) -> None:
+        self.edit_wanted.emit(_edit(name, text, merge, **changes))
+
+    def _set_strength(self, name: str, strength: float) -> None:
+        if name == "crevice":
+            self.edit_wanted.emit(set_crevice(strength))
+            return
+        text = words("set {lamp} to {n:.0f} %", lamp=name, n=strength)
+        self._change(name, text, f"strength {name}", strength=strength)
+
+    def _set_colour(self, colour: str) -> None:
+        text = words("colour {lamp} {hex}", lamp=self.lamp, hex=colour)
+        self._change(self.lamp, text, f"colour {self.lamp}", hex=colour)
+
+    def _switch(self, name: str) -> None:
+        if self._rig is None or name in ("terminator", "crevice"):
+            return
+        on = not (self._rig.ambient.on if name == "ambient" else self._rig.lamp(name).on)
+        text = words("switch {lamp} on" if on else "switch {lamp} off", lamp=name)
+        self._change(name, text, None, on=on)
+
+    def move_lamp(self, name: str, direction: Direction) -> None:
+        """A lamp stands elsewhere."""
+        text = words("move the {lamp}: {where}", lamp=name, where=str(in_words(direction)))
+        self.edit_wanted.emit(set_lamp(name, text, f"direction {name}", direction=direction))
+
+    def _soften(self, softness: float) -> None:
+        text = words("soften the {lamp} to {n:.0%}", lamp=self.lamp, n=softness)
+        self.edit_wanted.emit(set_lamp(self.lamp, text, f"softness {self.lamp}", softness=softness))
+
+
+def _edit(name: str, text: Words, merge: str | None, **changes: Any) -> Edit:
+    """An edit of what the row of this name stands for."""
+    if name == "ambient":
+        return set_ambient(text, merge, **changes)
+    if name == "terminator":
+        return set_terminator(text, merge, **changes)
+    return set_lamp(name, text, merge, **changes)
+
+
+def _lines(page: LampPage, rig: Rig) -> list[LampLine]:
+    """The lamps by rank, then what every rig has."""
+    ambient, tint = rig.ambient, rig.terminator
+    lamps = [
+        LampLine(
+            lamp.name,
+            lamp.name[:1].upper() + lamp.name[1:],
+            str(in_words(lamp.direction)),
+            lamp.hex,
+            lamp.strength,
+            200,
+            lamp.on,
+        )
+        for lamp in sorted(rig.lamps, key=lambda one: one.rank)
+    ]
+    return [
+        *lamps,
+        LampLine(
+            "ambient",
+            page.tr("Ambient"),
+            page.tr("from everywhere"),
+            ambient.hex,
+            ambient.strength,
+            200,
+            ambient.on,
+        ),
+        LampLine(
+            "terminator",
+            page.tr("Terminator"),
+            page.tr("a tint where light turns"),
+            tint.hex,
+            tint.strength,
+            100,
+            True,
+        ),
+        LampLine(
+            "crevice",
+            page.tr("Crevices"),
+            page.tr("dark where things meet"),
+            "",
+            rig.crevice,
+            100,
+            True,
+        ),
+    ]

@@ -1,0 +1,1 @@
+"""The practice's numbers, as a drawer over the bench."""

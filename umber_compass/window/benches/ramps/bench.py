@@ -1,0 +1,164 @@
+"""The ramps bench: each material's steps, its grey strip, its turn of hue, and a ball of it."""
+
+from msgspec.structs import replace
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QCheckBox,
+    QHBoxLayout,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from umber_compass.colour.measured import greys_of
+from umber_compass.plan.edits import region
+from umber_compass.plan.model import Ramp
+from umber_compass.plan.ramp_edits import set_all_recipes, set_recipe
+from umber_compass.steps.harmony.colours import end_names
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.ramps.ramps import Steps, ramp_of
+from umber_compass.steps.ramps.recipes import RECIPES
+from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.benches.ramps.rows import RampLine, RampRow
+from umber_compass.window.widgets.fields import NumberField
+
+
+class RampsBench(Bench):
+    """Every material's ramp; the recipe is set for the chosen one or for all."""
+
+    def __init__(self) -> None:
+        super().__init__("Ramps")
+        self._derived: Derived | None = None
+        self._selected = self._shown = ""
+        self.column.addLayout(self._build_recipes())
+        self.column.addLayout(self._build_steps())
+        self.rows: dict[tuple[str, int], RampRow] = {}
+        self._list = QVBoxLayout()
+        self._list.setSpacing(0)
+        self._list.setContentsMargins(0, 0, 0, 0)
+        inner = QWidget()
+        holder = QVBoxLayout(inner)
+        holder.setContentsMargins(0, 0, 0, 0)
+        holder.addLayout(self._list)
+        holder.addStretch(1)
+        self._scroll = QScrollArea()
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setWidget(inner)
+        self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.column.addWidget(self._scroll, 1)
+
+    def _build_recipes(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        group = QButtonGroup(self)
+        self.recipes: dict[str, QPushButton] = {}
+        for name, spec in RECIPES.items():
+            button = QPushButton(spec.title)
+            button.setCheckable(True)
+            button.setToolTip(spec.says)
+            button.clicked.connect(lambda _=False, n=name: self._change(recipe=n))
+            group.addButton(button)
+            line.addWidget(button)
+            self.recipes[name] = button
+        line.addStretch(1)
+        self.every = QCheckBox(self.tr("for every region"))
+        line.addWidget(self.every)
+        return line
+
+    def _build_steps(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(6)
+        self.darker = NumberField(self.tr("Darker steps"), 0, 9, "")
+        self.lighter = NumberField(self.tr("Lighter steps"), 0, 9, "")
+        self.degrees = NumberField(self.tr("Turn a step, degrees"), 0, 60, "°")
+        self.darker.wanted.connect(lambda n: self._change(darker=int(n)))
+        self.lighter.wanted.connect(lambda n: self._change(lighter=int(n)))
+        self.degrees.wanted.connect(lambda d: self._change(degrees=float(d)))
+        for text, field in (
+            (self.tr("darker"), self.darker),
+            (self.tr("lighter"), self.lighter),
+            (self.tr("turn a step"), self.degrees),
+        ):
+            line.addWidget(quiet(text))
+            line.addWidget(field)
+        line.addStretch(1)
+        self._count = quiet("")
+        line.addWidget(self._count)
+        return line
+
+    def _change(self, **changes: object) -> None:
+        if self._derived is None:
+            return
+        now = ramp_of(self._derived.recipes, self._selected)
+        ramp: Ramp = replace(now, **changes)
+        if self.every.isChecked():
+            self.edit_wanted.emit(set_all_recipes(ramp))
+        elif self._selected:
+            name = region(self._derived.plan, self._selected).name
+            self.edit_wanted.emit(set_recipe(self._selected, ramp, name))
+
+    def needs(self) -> tuple[str, ...]:
+        return ("ramps",)
+
+    def show_derived(self, derived: Derived, selected: str) -> None:
+        known = {r.id for r in derived.regions}
+        self._derived = derived
+        self._selected = selected if selected in known else derived.families[0]
+        if derived.ramps is not None:
+            self._show_rows(derived, derived.ramps, selected)
+        self._show_recipe(derived)
+
+    def _show_rows(
+        self, derived: Derived, ramps: dict[str, tuple[Steps, ...]], selected: str
+    ) -> None:
+        lines = _lines(derived, ramps)
+        keys = [(line.region, i) for line, i in lines]
+        if list(self.rows) != keys:
+            self._rebuild(keys)
+        for line, i in lines:
+            self.rows[line.region, i].show_line(line, line.region == self._selected)
+        if (selected, 0) in self.rows and self._shown != selected:
+            row = self.rows[selected, 0]
+            # Once the rows are laid out: before that they have no place to scroll to.
+            QTimer.singleShot(0, row, lambda: self._scroll.ensureWidgetVisible(row))
+        self._shown = selected
+        count = len({s.hex for line, _ in lines for s in line.steps.steps})
+        self._count.setText(self.tr("{count} colours in all").format(count=count))
+
+    def _show_recipe(self, derived: Derived) -> None:
+        """The chosen region's recipe, above the rows."""
+        ramp = ramp_of(derived.recipes, self._selected)
+        spec = RECIPES[ramp.recipe]
+        self.recipes[ramp.recipe].setChecked(True)
+        self.darker.show_number(ramp.darker)
+        self.lighter.show_number(ramp.lighter)
+        own = derived.rules["ramp.degrees"] if spec.turns else 0.0
+        self.degrees.show_number(own if ramp.degrees is None else ramp.degrees)
+        self.degrees.setEnabled(ramp.recipe != "straight")
+        self.says.setText(spec.says)
+
+    def _rebuild(self, keys: list[tuple[str, int]]) -> None:
+        for row in self.rows.values():
+            row.hide()
+            row.deleteLater()
+        self.rows = {}
+        for key in keys:
+            row = RampRow()
+            row.chosen.connect(self.chosen)
+            row.copied.connect(self.copied)
+            self.rows[key] = row
+            self._list.addWidget(row)
+
+
+def _lines(derived: Derived, ramps: dict[str, tuple[Steps, ...]]) -> list[tuple[RampLine, int]]:
+    """Every ramp, families together, with which end of its region it is."""
+    names = {r.id: r.name for r in derived.regions}
+    lines = []
+    for region_id in derived.families:
+        ends = end_names(derived.planned[region_id])
+        for i, steps in enumerate(ramps[region_id]):
+            greys = greys_of([s.value for s in steps.steps])
+            lines.append((RampLine(region_id, names[region_id] + ends[i], steps, greys), i))
+    return lines

@@ -1,0 +1,152 @@
+"""One row of the ramps bench: a material's steps, their greys, their turn, a ball of them."""
+
+from typing import NamedTuple
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+)
+from PySide6.QtWidgets import (
+    QSizePolicy,
+    QWidget,
+)
+
+from umber_compass.steps.ramps.ramps import Steps
+from umber_compass.steps.ramps.recipes import RECIPES
+from umber_compass.window.widgets.theme import THEME, font
+
+ROW_HEIGHT = 48
+_NAME, _TURN, _BALL = 96, 44, 38  # px
+
+
+class RampLine(NamedTuple):
+    """One row: a region's ramp, or one end's of a gradient."""
+
+    region: str
+    name: str
+    steps: Steps
+    greys: tuple[str, ...]
+
+
+class RampRow(QWidget):
+    """One material's ramp. A click on a step copies its hex; Left and Right choose a step, Enter
+    copies it."""
+
+    chosen = Signal(str)
+    copied = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setFixedHeight(ROW_HEIGHT)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self._line: RampLine | None = None
+        self._selected = False
+        self._step = 0
+
+    def show_line(self, line: RampLine, selected: bool) -> None:
+        """The ramp and whether its region is chosen."""
+        self._line, self._selected = line, selected
+        self._step = min(self._step, len(line.steps.steps) - 1)
+        self.setAccessibleName(f"{line.name}, {line.steps.ramp.recipe}")
+        self.update()
+
+    def boxes(self) -> list[QRectF]:
+        """Where each step's swatch lies."""
+        if self._line is None:
+            return []
+        count = len(self._line.steps.steps)
+        room = self.width() - _NAME - _TURN - _BALL - 28
+        width = room / count
+        return [QRectF(_NAME + i * width, 5, width - 2, 26) for i in range(count)]
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self._line is None:
+            return
+        painter = QPainter(self)
+        ink, line = THEME.colour("ink"), self._line
+        painter.setPen(ink)
+        painter.setFont(font(13, self._selected))
+        painter.drawText(QRectF(6, 5, _NAME - 8, 18), line.name)
+        painter.setPen(THEME.colour("quiet"))
+        painter.setFont(font(11))
+        painter.drawText(QRectF(6, 23, _NAME - 8, 16), RECIPES[line.steps.ramp.recipe].title)
+        for i, (box, step, grey) in enumerate(
+            zip(self.boxes(), line.steps.steps, line.greys, strict=True)
+        ):
+            painter.fillRect(box, QColor(step.hex))
+            painter.fillRect(QRectF(box.x(), box.bottom() + 1, box.width(), 8), QColor(grey))
+            if i == line.steps.base or (self.hasFocus() and i == self._step):
+                painter.setPen(QPen(ink, 2))
+                painter.drawRect(box)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self._paint_turn(painter, line.steps)
+        self._paint_ball(painter, line.steps)
+        if self._selected or self.hasFocus():
+            painter.setPen(QPen(ink, 1.5))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
+
+    def _paint_turn(self, painter: QPainter, steps: Steps) -> None:
+        """The turn of hue from the base, to the right for more degrees, against value upright."""
+        box = QRectF(self.width() - _TURN - _BALL - 16, 5, _TURN, 36)
+        painter.fillRect(box, THEME.colour("card"))
+        base = steps.steps[steps.base].hue
+        if base is None:
+            return
+        points = []
+        for step in steps.steps:
+            if step.hue is not None:
+                turn = (step.hue - base + 180) % 360 - 180
+                x = box.center().x() + min(max(turn / 60, -1), 1) * (box.width() / 2 - 3)
+                points.append(QPointF(x, box.bottom() - 2 - step.value / 100 * (box.height() - 4)))
+        painter.setPen(QPen(THEME.colour("ink"), 1.4))
+        painter.drawPolyline(QPolygonF(points))
+
+    def _paint_ball(self, painter: QPainter, steps: Steps) -> None:
+        """A ball painted with the steps as crescents, dark to light."""
+        middle = QPointF(self.width() - _BALL / 2 - 6, 23)
+        radius = _BALL / 2 - 1
+        whole = QPainterPath()
+        whole.addEllipse(middle, radius, radius)
+        painter.save()
+        painter.setClipPath(whole)
+        painter.setPen(Qt.PenStyle.NoPen)
+        count = len(steps.steps)
+        for i, step in enumerate(steps.steps):
+            share = i / count
+            size = radius * (1.15 - share)
+            shift = QPointF(radius * 0.42 * share, -radius * 0.42 * share)
+            painter.setBrush(QColor(step.hex))
+            painter.drawEllipse(middle + shift, size, size)
+        painter.restore()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self._line is None:
+            return
+        self.chosen.emit(self._line.region)
+        for i, box in enumerate(self.boxes()):
+            if box.contains(event.position()):
+                self._step = i
+                self.copied.emit(self._line.steps.steps[i].hex)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        move = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if self._line is not None and move is not None:
+            self._step = min(max(self._step + move, 0), len(self._line.steps.steps) - 1)
+            self.update()
+        elif self._line is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
+            self.chosen.emit(self._line.region)
+            self.copied.emit(self._line.steps.steps[self._step].hex)
+        else:
+            super().keyPressEvent(event)
+
+    def sizeHint(self) -> QSize:
+        return QSize(460, ROW_HEIGHT)

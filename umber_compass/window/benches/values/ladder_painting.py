@@ -1,0 +1,91 @@
+"""How the value ladder is painted."""
+
+from PySide6.QtCore import QCoreApplication, QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QLinearGradient, QPainter, QPen, QPolygonF
+
+from umber_compass.window.benches.values.chips import (
+    CHIPS,
+    HISTOGRAM,
+    LEFT,
+    SCALE,
+    Chip,
+    Scale,
+)
+from umber_compass.window.widgets.theme import THEME, font
+
+
+def _tr(text: str) -> str:
+    return QCoreApplication.translate("Ladder", text)
+
+
+def paint_scale(painter: QPainter, scale: Scale, greys: tuple[str, ...]) -> None:
+    """The numbers and the grey scale."""
+    painter.setFont(font(11))
+    painter.setPen(THEME.colour("quiet"))
+    for mark in range(0, 101, 10):
+        box = QRectF(0, scale.y_of(mark) - 8, LEFT - 6, 16)
+        right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        painter.drawText(box, right, str(mark))
+    fill = QLinearGradient(0, scale.y_of(100), 0, scale.y_of(0))
+    for mark in range(0, 101, 5):
+        fill.setColorAt(1 - mark / 100, QColor(greys[mark // 5]))
+    height = scale.y_of(0) - scale.y_of(100)
+    painter.fillRect(QRectF(LEFT, scale.y_of(100), SCALE, height), fill)
+
+
+def paint_histogram(painter: QPainter, scale: Scale, histogram: list[float]) -> None:
+    """How much of the picture lies at each value."""
+    if not histogram:
+        return
+    x0 = LEFT + SCALE + 6
+    most = max(max(histogram), 1e-6)
+    outline = [QPointF(x0, scale.y_of(0))]
+    for i, share in enumerate(histogram):
+        width = (share / most) ** 0.5 * HISTOGRAM
+        outline += [QPointF(x0 + width, scale.y_of(i)), QPointF(x0 + width, scale.y_of(i + 1))]
+    outline.append(QPointF(x0, scale.y_of(100)))
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(THEME.colour("line"))
+    painter.drawPolygon(QPolygonF(outline))
+
+
+def paint_limits(
+    painter: QPainter, scale: Scale, limits: dict[str, float], shares: dict[str, float]
+) -> None:
+    """The limits for extremes, and what lies beyond them."""
+    painter.setFont(font(12))
+    for kind, value in limits.items():
+        y = scale.y_of(value)
+        painter.setPen(QPen(THEME.colour("ink"), 1, Qt.PenStyle.DashLine))
+        painter.drawLine(QPointF(LEFT, y), QPointF(scale.width, y))
+        words = _tr("extreme darks {share:.0f} %, under {limit:.0f}")
+        if kind == "light":
+            words = _tr("extreme lights {share:.0f} %, over {limit:.0f}")
+        text = words.format(share=shares[kind] * 100, limit=value)
+        low = y + 2 if kind == "dark" else y - 19
+        painter.setPen(THEME.colour("quiet"))
+        right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        painter.drawText(QRectF(0, low, scale.width - 4, 17), right, text)
+
+
+def paint_chip(painter: QPainter, box: QRectF, chip: Chip, chosen: bool) -> None:
+    """One chip and its name."""
+    painter.setBrush(QColor(chip.hex))
+    painter.setPen(QPen(THEME.colour("ink"), 2.4 if chosen else 0.8))
+    painter.drawRect(box)
+    painter.setPen(THEME.colour("ink"))
+    painter.setFont(font(12, chosen))
+    width = painter.fontMetrics().horizontalAdvance(chip.name)
+    plate = QRectF(box.right() + 4, box.center().y() - 7, width + 4, 14)
+    painter.fillRect(plate, THEME.colour("ground"))
+    painter.drawText(QPointF(box.right() + 6, box.center().y() + 4), chip.name)
+
+
+def paint_lit(painter: QPainter, scale: Scale, lit: tuple[float, float]) -> None:
+    """How far light and shade take the chosen region, as a bracket beside the histogram."""
+    low, high = (scale.y_of(v) for v in lit)
+    x = CHIPS - 7.0
+    painter.setPen(QPen(THEME.colour("ink"), 2))
+    painter.drawLine(QPointF(x, high), QPointF(x, low))
+    for y in (low, high):
+        painter.drawLine(QPointF(x, y), QPointF(x + 4, y))

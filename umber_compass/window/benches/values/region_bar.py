@@ -1,0 +1,87 @@
+"""The chosen region's colour as numbers: each can be typed or stepped."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QWidget
+
+from umber_compass.plan.edits import part, study
+from umber_compass.plan.model import Pinned
+from umber_compass.steps.harmony.edits import set_chroma, set_hue_offset, set_value
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.widgets.fields import NumberField
+from umber_compass.words import words
+
+
+class _Dot(QWidget):
+    def __init__(self) -> None:
+        super().__init__()
+        self.hex = "#808080"
+        self.setFixedSize(22, 22)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        QPainter(self).fillRect(self.rect(), QColor(self.hex))
+
+
+class RegionBar(QWidget):
+    """Value, chroma and turn of the chosen region's colour, or of its gradient's near end."""
+
+    edit_wanted = Signal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(6)
+        self._dot, self._name, self._hex = _Dot(), QLabel(), quiet("")
+        self._name.setObjectName("strong")
+        self._region, self._title, self._measured = "", "", 0.0
+        self.value = NumberField(self.tr("Value"), 0, 100, " L*", 1, 1)
+        self.chroma = NumberField(self.tr("Chroma, OKLCh"), 0, 0.4, " c", 0.005, 3)
+        self.turn = NumberField(self.tr("Turn from its slot, OKLCh degrees"), -180, 180, "°", 1, 1)
+        self.value.wanted.connect(self._set_value)
+        self.chroma.wanted.connect(
+            lambda c: self.edit_wanted.emit(set_chroma(self._region, 0, c, self._title))
+        )
+        self.turn.wanted.connect(self._set_turn)
+        for widget in (self._dot, self._name, self._hex):
+            row.addWidget(widget)
+        row.addStretch(1)
+        for text, field in (
+            (self.tr("value"), self.value),
+            (self.tr("chroma"), self.chroma),
+            (self.tr("turn"), self.turn),
+        ):
+            row.addWidget(quiet(text))
+            row.addWidget(field)
+        # Its place is kept: the ladder above must not move under the hand that chooses a chip.
+        policy = self.sizePolicy()
+        policy.setRetainSizeWhenHidden(True)
+        self.setSizePolicy(policy)
+        self.setVisible(False)
+
+    def _set_value(self, value: float) -> None:
+        self.edit_wanted.emit(set_value(self._region, 0, value, self._title))
+
+    def _set_turn(self, turn: float) -> None:
+        text = words("turn {name} to {turn:+.0f}° from its slot", name=self._title, turn=turn)
+        self.edit_wanted.emit(set_hue_offset(self._region, 0, turn, text))
+
+    def show_region(self, derived: Derived, region_id: str) -> None:
+        """The chosen region's numbers; nothing is shown where none is chosen."""
+        region = next((r for r in derived.plan.regions if r.id == region_id), None)
+        self.setVisible(region is not None)
+        if region is None:
+            return
+        self._region, self._title = region.id, region.name
+        shown = derived.colours[region.id].first
+        solid = part(study(derived.plan).colours[region.id], 0)
+        self._dot.hex = shown.hex
+        self._dot.update()
+        self._name.setText(region.name)
+        self._hex.setText(shown.hex)
+        given = isinstance(solid, Pinned)
+        self.value.show_number(shown.value if isinstance(solid, Pinned) else solid.value)
+        self.chroma.show_number(shown.chroma if isinstance(solid, Pinned) else solid.chroma)
+        self.turn.setEnabled(not given)
+        self.turn.show_number(0 if isinstance(solid, Pinned) else solid.hue_offset_deg)

@@ -1,0 +1,1 @@
+"""What menus and keys do."""

@@ -1,0 +1,59 @@
+"""What the artist does with the chosen region."""
+
+from PySide6.QtCore import QObject
+from PySide6.QtGui import QGuiApplication
+
+from umber_compass.plan.edits import region
+from umber_compass.steps.harmony.edits import give_colour, make_gradient, toggle_pin
+from umber_compass.window.desk.desk import Desk
+
+
+class Regions(QObject):
+    """Copy, pin, step through, give a colour."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.desk = desk
+
+    @property
+    def is_chosen(self) -> bool:
+        """Whether there is a region to do anything with."""
+        return self.desk.derived is not None and bool(self.desk.session.selection)
+
+    def copy(self, colour: str) -> None:
+        """Put a hex on the clipboard."""
+        QGuiApplication.clipboard().setText(colour)
+        self.desk.told.emit(self.tr("Copied {colour}").format(colour=colour), False)
+
+    def copy_chosen(self) -> None:
+        """Put the chosen colour's hex on the clipboard."""
+        if self.desk.derived is not None and self.is_chosen:
+            self.copy(self.desk.derived.colours[self.desk.session.selection].first.hex)
+
+    def pin_chosen(self) -> None:
+        """Let the chosen colour stay as the scheme turns, or follow it again."""
+        if self.desk.derived is not None and self.is_chosen:
+            plan, chosen = self.desk.derived.plan, self.desk.session.selection
+            self.desk.do(toggle_pin(plan, chosen, region(plan, chosen).name))
+
+    def gradient_chosen(self) -> None:
+        """Make the chosen colour a gradient, or one colour again."""
+        if self.desk.derived is not None and self.is_chosen:
+            plan, chosen = self.desk.derived.plan, self.desk.session.selection
+            self.desk.do(make_gradient(plan, chosen, region(plan, chosen).name))
+
+    def step_region(self, step: int) -> None:
+        """Choose the next region, or the one before."""
+        if self.desk.derived is None:
+            return
+        ids, chosen = self.desk.derived.families, self.desk.session.selection
+        at = ids.index(chosen) if chosen in ids else -step
+        self.desk.session.select(ids[(at + step) % len(ids)])
+
+    def give(self, source: str, target: str) -> None:
+        """Give one region the colour of another."""
+        derived = self.desk.derived
+        if derived is None or not target or target == source or source not in derived.colours:
+            return
+        colour = derived.colours[source].first.hex
+        self.desk.do(give_colour(target, colour, region(derived.plan, target).name))

@@ -1,0 +1,65 @@
+"""What opens a step's bench, or the practice's numbers over it."""
+
+from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QAbstractButton, QApplication
+
+from umber_compass.window.benches import BENCHES
+from umber_compass.window.desk.session import Session
+from umber_compass.window.frame.following import Following
+from umber_compass.window.layout import Layout
+from umber_compass.window.strip.small_views import SmallViews
+
+_NAMING = "sketch"  # where regions are named
+_COLOURING = "values"  # where a double click on the picture leads
+
+
+class StepCommands(QObject):
+    """Opens benches; the session knows which is open."""
+
+    def __init__(
+        self, session: Session, layout: Layout, following: Following, views: SmallViews
+    ) -> None:
+        super().__init__(layout)
+        self._session, self._layout = session, layout
+        self._following, self._views = following, views
+        session.stepped.connect(self._show)
+
+    def open(self, step: str) -> None:
+        """Open a step's bench."""
+        self._session.open_step(step)
+
+    def _show(self) -> None:
+        row = BENCHES[self._session.step]
+        bench = self._layout.benches[row.step]
+        self._views.enter(row.step, row.views)
+        self._layout.strip.stage_view(self._session.view)
+        self._show_practice(False)
+        self._layout.stack.setCurrentWidget(bench)
+        self._following.follow()
+        if not isinstance(QApplication.focusWidget(), QAbstractButton):
+            (bench.first_focus() or self._layout.stage).setFocus()
+
+    def toggle_practice(self) -> None:
+        """Open the practice's numbers over the bench, or close them."""
+        drawer = self._layout.practice
+        opens = self._layout.stack.currentWidget() is not drawer
+        bench = self._layout.benches[self._session.step]
+        self._layout.stack.setCurrentWidget(drawer if opens else bench)
+        self._show_practice(opens)
+        self._following.follow()
+
+    def _show_practice(self, on: bool) -> None:
+        self._layout.practice_button.setChecked(on)
+        self._following.actions.check("practice", on)
+
+    def name_chosen(self) -> None:
+        """Put the caret into the chosen region's name."""
+        if self._session.selection:
+            self.open(_NAMING)
+            self._layout.benches[_NAMING].edit_name(self._session.selection)
+
+    def edit(self, region_id: str) -> None:
+        """Choose a region and open the bench that changes its colour."""
+        if region_id:
+            self._session.select(region_id)
+            self.open(_COLOURING)

@@ -1,0 +1,1 @@
+"""What lies on the desk, and the work done for it."""

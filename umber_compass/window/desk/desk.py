@@ -1,0 +1,154 @@
+"""What lies on the desk: pixels, history, results; the one place that changes them."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+
+from umber_compass.document import Kept, Opened, Pixels
+from umber_compass.formats.cache import Cache
+from umber_compass.picture.relief import Relief
+from umber_compass.plan.edits import Edit
+from umber_compass.plan.history import History
+from umber_compass.plan.model import Plan
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.desk.judge import Judge
+from umber_compass.window.desk.live_picture import LivePicture
+from umber_compass.window.desk.session import Session
+from umber_compass.window.desk.worker import Worker
+from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.timers import single_shot
+from umber_compass.words import Refusal
+
+_SEAL_AFTER = 800  # ms after which key steps of one thing are a step of their own
+
+
+class Desk(QObject):
+    """Document, history and what follows from them."""
+
+    opened = Signal()  # another document lies on the desk
+    painted = Signal()  # the picture is new; what is measured on it follows with `changed`
+    changed = Signal()  # the plan changed; derived, picture and results are new
+    told = Signal(str, bool)  # a line for the artist; whether it is about something refused
+
+    def __init__(self, cache: Cache | None = None) -> None:
+        super().__init__()
+        self.worker, self.session = Worker(), Session()
+        kept = None if cache is None else Kept(cache)
+        self.live = LivePicture(self.worker, self.session, kept)
+        self.judge = Judge(self.worker, self.live)
+        self.pixels: Pixels | None = None
+        self.path: Path | None = None
+        self.history: History | None = None
+        self.first: Plan | None = None
+        self.saved: Plan | None = None
+        self.sealing = single_shot(self, _SEAL_AFTER, self.seal)
+        self.live.rebuilt.connect(self._on_rebuilt)
+        self.live.told.connect(self.told)
+        self.judge.told.connect(self.told)
+        self.judge.measured.connect(self.changed)
+
+    def lay(self, opened: Opened, path: Path | None, relief: Relief | None = None) -> None:
+        """Put a document on the desk, with its relief where that was kept."""
+        self.pixels, self.path = opened.pixels, path
+        self.history = History(opened.plan)
+        self.first = opened.plan
+        self.saved = opened.plan if path is not None else None
+        self.live.begin(opened.pixels, opened.plan, relief)
+        self.session.selection = ""
+        self._follow()
+        self.opened.emit()
+        self.judge.measure()
+
+    @property
+    def unsaved(self) -> bool:
+        """Whether there is work that no file holds. A sketch just brought in counts as work."""
+        return self.history is not None and self.history.now != self.saved
+
+    @property
+    def derived(self) -> Derived | None:
+        """What follows from the plan that is on."""
+        return self.live.derived
+
+    def do(self, edit: Edit) -> None:
+        """Make an edit; what the records' ranges forbid is refused in one line."""
+        if self.history is None:
+            return
+        self.session.acted.emit()
+        try:
+            self._set(self.history.do(edit))
+        except Refusal as refusal:
+            self.told.emit(str(refusal), True)
+            return
+        if edit.merge is not None and not self.session.dragging:
+            self.sealing.start()
+
+    def begin_drag(self) -> None:
+        """Something is taken in hand: its moves are one step."""
+        self.seal()
+        self.session.dragging = True
+
+    def seal(self) -> None:
+        """End a drag: the next edit is a step of its own, and the exact picture is asked for."""
+        was_dragging, self.session.dragging = self.session.dragging, False
+        self.judge.measure_what_waits()
+        if was_dragging:
+            self.live.sharpening.start()
+            self.changed.emit()  # what was left out during the drag comes back
+        if self.history is not None:
+            self.history = self.history.sealed()
+
+    def undo(self) -> None:
+        """One step back."""
+        if self.history is not None:
+            self.session.acted.emit()
+            self._set(self.history.undo())
+
+    def redo(self) -> None:
+        """One step forward."""
+        if self.history is not None:
+            self.session.acted.emit()
+            self._set(self.history.redo())
+
+    def _set(self, history: History) -> None:
+        if history is self.history:
+            return
+        same = self.history is not None and history.now is self.history.now
+        self.history = history
+        if not same:
+            self._follow()
+        if self.session.dragging:
+            self.judge.measure_soon()
+        else:
+            self.judge.measure()
+
+    def _follow(self) -> None:
+        """Derive and repaint the plan that is on now."""
+        if self.history is not None:
+            self.live.follow(self.history.now)
+            self.painted.emit()
+
+    def _on_rebuilt(self) -> None:
+        self._follow()
+        self.judge.measure()
+
+    def preview(self, edit: Edit) -> Bitmap | None:
+        """The picture after an edit that is not made; None where it cannot be."""
+        if self.history is None:
+            return None
+        try:
+            return self.live.picture_of(edit.apply(self.history.now))
+        except Refusal:
+            return None
+
+    def moment(self, name: str) -> Bitmap | None:
+        """The picture `before` the last change, or as the plan was `opened`."""
+        past = self.history.past if self.history is not None else ()
+        plan = self.first if name == "opened" else past[-1].plan if past else None
+        return None if plan is None else self.live.picture_of(plan)
+
+    def close(self) -> None:
+        """Let nothing outlive the window."""
+        self.sealing.stop()
+        self.live.sharpening.stop()
+        self.judge.close()
+        self.worker.close()

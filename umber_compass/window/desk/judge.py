@@ -1,0 +1,73 @@
+"""What the checks say of the plan that is on: measured at once, fixes when the hand rests."""
+
+from PySide6.QtCore import QObject, Signal
+
+from umber_compass.steps.checks import Result
+from umber_compass.steps.checks.judging import judge, measure_all
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.desk.live_picture import LivePicture
+from umber_compass.window.desk.worker import Urgency, Worker, said
+from umber_compass.window.widgets.timers import single_shot
+from umber_compass.work import Tick
+
+MEASURE_AFTER = 20  # ms between two rounds of numbers and instruments during a drag
+JUDGE_AFTER = 150  # ms of rest before fixes are worked out
+
+
+class Judge(QObject):
+    """Measures the picture that is on; then works fixes out, on the worker."""
+
+    measured = Signal()  # results are new, without fixes
+    judged = Signal()  # fixes came
+    told = Signal(str, bool)  # a line for the artist; whether it is about something refused
+
+    def __init__(self, worker: Worker, live: LivePicture) -> None:
+        super().__init__()
+        self._worker, self._live = worker, live
+        self.results: list[Result] = []
+        self.measuring = single_shot(self, MEASURE_AFTER, self.measure)
+        self.judging = single_shot(self, JUDGE_AFTER, self._judge)
+
+    def measure(self) -> None:
+        """Measure the picture that is on now; fixes are worked out when the hand rests."""
+        self.measuring.stop()
+        if self._live.derived is not None:
+            self.results = measure_all(self._live.derived)
+            self.judging.start()
+            self.measured.emit()
+
+    def measure_soon(self) -> None:
+        """Measure once the frame is painted: in a drag the picture comes first."""
+        if not self.measuring.isActive():
+            self.measuring.start()
+
+    def measure_what_waits(self) -> None:
+        """Measure at once what was left for the next round."""
+        if self.measuring.isActive():
+            self.measure()
+
+    def _judge(self) -> None:
+        """Work the fixes out, off the GUI thread."""
+        derived = self._live.derived
+        if derived is None:
+            return
+        pipeline = self._live.pipeline
+
+        def work(tick: Tick) -> tuple[Derived, list[Result]]:
+            return derived, judge(derived, pipeline, tick)
+
+        says = self.tr("Working out fixes")
+        self._worker.ask("judge", work, self._take, self._failed, says, Urgency.THOUGHT)
+
+    def _take(self, answer: tuple[Derived, list[Result]]) -> None:
+        if answer[0] is self._live.derived:
+            self.results = answer[1]
+            self.judged.emit()
+
+    def _failed(self, error: Exception) -> None:
+        self.told.emit(said(error), True)
+
+    def close(self) -> None:
+        """Ask for nothing more."""
+        self.measuring.stop()
+        self.judging.stop()

@@ -1,0 +1,193 @@
+"""The plan's picture, live: quickly while something is dragged, exactly once it is let go; flat
+until the forms are there."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+
+from umber_compass.colour.packed import Packed
+from umber_compass.document import Kept, Pixels, built_relief
+from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
+from umber_compass.picture.relief import Relief
+from umber_compass.plan.model import Plan
+from umber_compass.steps.light.views import in_part
+from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
+from umber_compass.window.desk.session import Session
+from umber_compass.window.desk.worker import Urgency, Worker, said
+from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.timers import single_shot
+from umber_compass.work import Stopped, Tick
+
+
+class LivePicture(QObject):
+    """What follows from a plan, and its picture. One pipeline serves the window, previews, the
+    judge and what is worked out for the benches."""
+
+    rebuilt = Signal()  # forms are there that were not: derive and measure anew
+    sharpened = Signal()  # the exact picture took the place of the quick one
+    worked = Signal()  # what a bench shows was worked out
+    told = Signal(str, bool)  # a line for the artist; whether it is about something refused
+
+    def __init__(self, worker: Worker, session: Session, kept: Kept | None) -> None:
+        super().__init__()
+        self._worker, self._session, self.kept = worker, session, kept
+        self.derived: Derived | None = None
+        self.bitmap: Bitmap | None = None
+        self._pipeline: Pipeline | None = None
+        self._masks: dict[int, Mask] = {}
+        self._masked: Codes | None = None
+        self._asked: tuple[object, ...] = ()  # needs of the relief that was asked for last
+        self.sharpening = single_shot(self, 0, self._sharpen)
+
+    def begin(self, pixels: Pixels, plan: Plan, relief: Relief | None) -> None:
+        """Another document; with its relief where that was kept."""
+        self._pipeline = Pipeline(pixels.drawings, works=False)
+        self._masks, self._masked, self._asked = {}, None, ()
+        self.derived, self.bitmap = None, None
+        if relief is not None:
+            self._pipeline.derive(plan).take(Derived.built, relief)
+
+    def follow(self, plan: Plan) -> None:
+        """Derive a plan and paint it."""
+        assert self._pipeline is not None
+        before, self.derived = self.derived, self._pipeline.derive(plan)
+        self._repaint(before, self.derived)
+        self.ask_relief()
+        if not self._session.dragging:
+            self.sharpening.start()
+
+    def _repaint(self, before: Derived | None, now: Derived) -> None:
+        """The picture anew: lit from codes, over the one that was there; or flat, and where one
+        flat region changed alone, only that."""
+        over = self.bitmap.packed if self.bitmap is not None else None
+        label = None if over is None else _only_change(before, now)
+        if label is None or over is None:
+            fits = over is not None and over.shape == now.drawing.labels.shape
+            reuse = over if self._session.dragging and fits else None
+            self.bitmap = Bitmap(picture(now, reuse))
+            return
+        if self._masked is not now.codes:
+            self._masks, self._masked = {}, now.codes
+        if label not in self._masks:
+            self._masks[label] = mask_of(now.codes, now.drawing.labels, label)
+        paint_region(over, now.codes, now.table, self._masks[label], label)
+
+    def ask_relief(self) -> None:
+        """Have the forms built where the plan is lit and they are not there; the flat picture, or
+        the one of the old forms, stays until then."""
+        derived = self.derived
+        if derived is None or self._pipeline is None or not derived.rig.on:
+            return
+        needs = derived.needs(Derived.built)
+        if derived.has(Derived.built) or _alike(needs, self._asked):
+            return
+        self._asked = needs
+        pipeline, plan = self._pipeline, derived.plan
+
+        def work(tick: Tick) -> bool:
+            return built_relief(pipeline.derive(plan, works=True, tick=tick), self.kept) is not None
+
+        def answer(_: bool) -> None:
+            self.say_damage()
+            self.rebuilt.emit()
+
+        says = self.tr("Building forms")
+        self._worker.ask("relief", work, answer, self._on_no_relief, says, Urgency.PICTURE)
+
+    def _on_no_relief(self, error: Exception) -> None:
+        if isinstance(error, Stopped):
+            line = self.tr("Stopped; the picture stays as it is until the light or a form changes")
+            self.told.emit(line, False)
+        else:
+            self.told.emit(said(error), True)
+
+    def light_again(self) -> None:
+        """Ask for forms that were stopped once more."""
+        if self.derived is not None and self.derived.lit is None:
+            self._asked = ()
+            self.ask_relief()
+
+    def say_damage(self) -> None:
+        """Say, once, that something kept was damaged."""
+        if self.kept is not None and self.kept.cache.take_damage():
+            self.told.emit(self.tr("A kept copy of the forms was damaged; it is made anew"), False)
+
+    def _sharpen(self) -> None:
+        """Have the exact picture made, once nothing is dragged."""
+        derived = self.derived
+        if derived is None or derived.lit is None or self._session.dragging:
+            return
+
+        def answer(found: Packed) -> None:
+            if derived is self.derived and not self._session.dragging:
+                self.bitmap = Bitmap(found)
+                self.sharpened.emit()
+
+        self._worker.ask(
+            "exact",
+            lambda tick: exact_picture(derived, tick),
+            answer,
+            self._failed,
+            urgency=Urgency.PICTURE,
+        )
+
+    def _failed(self, error: Exception) -> None:
+        self.told.emit(said(error), True)
+
+    def work_out(self, names: Sequence[str]) -> None:
+        """Have slow stages that a bench shows worked out, where they are not there."""
+        derived, pipeline = self.derived, self._pipeline
+        if derived is None or pipeline is None:
+            return
+        missing = [n for n in names if not derived.has(getattr(Derived, n))]
+        if not missing:
+            return
+        plan = derived.plan
+
+        def work(tick: Tick) -> dict[str, Any]:
+            # Only what the bench asked for may work here: the relief is another request.
+            return {n: derived.worked(getattr(Derived, n), tick) for n in missing}
+
+        def answer(_: dict[str, Any]) -> None:
+            if (
+                self.derived is not None
+                and self.derived.plan is plan
+                and pipeline is self._pipeline
+            ):
+                self.derived.forget_missing()
+                self.worked.emit()
+
+        self._worker.ask("stages", work, answer, self._failed)
+
+    def in_part(self, view: str) -> Bitmap | None:
+        """The picture in a part of its light."""
+        return None if self.derived is None else Bitmap(in_part(self.derived, view))
+
+    def picture_of(self, plan: Plan) -> Bitmap:
+        """The picture another plan of this document would give."""
+        assert self._pipeline is not None
+        return Bitmap(picture(self._pipeline.derive(plan)))
+
+    @property
+    def pipeline(self) -> Pipeline:
+        """The one pipeline; only once a document is there."""
+        assert self._pipeline is not None
+        return self._pipeline
+
+
+def _alike(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
+    return len(one) == len(other) and all(a is b for a, b in zip(one, other, strict=True))
+
+
+def _only_change(before: Derived | None, now: Derived) -> int | None:
+    """The label of the one flat region whose colour changed, if that is the only change to the
+    picture."""
+    if before is None or before.codes is not now.codes or before.lit or now.lit:
+        return None
+    if before.regions is not now.regions:
+        return None
+    moved = [r for r in now.regions if before.colours.get(r.id) != now.colours[r.id]]
+    if len(moved) == 1 and now.colours[moved[0].id].second is None:
+        return moved[0].label if now.codes.holds(moved[0].label) else None
+    return None

@@ -1,0 +1,45 @@
+"""What the artist has open and in hand, each known here alone: the step, the chosen region, the
+view on the stage, the key that is held, whether something is dragged."""
+
+from PySide6.QtCore import QObject, Signal
+
+FIRST_STEP = "harmony"
+
+
+class Session(QObject):
+    """Says what changed; holds nothing of the plan."""
+
+    stepped = Signal()  # another step is open
+    selected = Signal(str)  # a region's id, or empty
+    viewed = Signal()  # another view is on the stage, or another key is held
+    acted = Signal()  # the artist did something: what was refused before is past
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.step = FIRST_STEP
+        self.selection = ""
+        self.view = ""  # on the stage; empty for the picture as it is
+        self.held = ""  # what a held key shows: a moment of the plan or a part of its light
+        self.dragging = False
+
+    def open_step(self, step: str) -> None:
+        """Open a step's bench."""
+        self.step = step
+        self.acted.emit()
+        self.stepped.emit()
+
+    def select(self, region_id: str) -> None:
+        """Point every part of the window at a region."""
+        self.selection = region_id
+        self.acted.emit()
+        self.selected.emit(region_id)
+
+    def put_on_stage(self, view: str) -> None:
+        """Put a view on the stage; the same again, or none, brings the picture back."""
+        self.view = "" if view == self.view else view
+        self.viewed.emit()
+
+    def hold(self, what: str) -> None:
+        """Show what a held key stands for; empty when it is let go."""
+        self.held = what
+        self.viewed.emit()

@@ -1,0 +1,162 @@
+"""The frame follows the plan that is on: title, tray, bench, checks, route, names in the menus."""
+
+from PySide6.QtCore import QObject, Qt
+from PySide6.QtWidgets import QMainWindow
+
+from umber_compass.steps.checks import CHECKS
+from umber_compass.steps.light.views import LIGHT_VIEWS
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.measured import lit_range
+from umber_compass.window.benches import BENCHES
+from umber_compass.window.benches.bench import Bench
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.frame.menus import Actions
+from umber_compass.window.frame.tray import Swatch
+from umber_compass.window.layout import Layout
+from umber_compass.window.stage.director import Director
+from umber_compass.window.stage.marks import StageMarks
+
+_LEAST_ROOM = 120  # px for what the piece is for
+
+
+class Following(QObject):
+    """Shows results in every part of the frame."""
+
+    def __init__(
+        self,
+        window: QMainWindow,
+        desk: Desk,
+        layout: Layout,
+        director: Director,
+        marks: StageMarks,
+        actions: Actions,
+    ) -> None:
+        super().__init__(window)
+        self._window, self.desk, self.layout = window, desk, layout
+        self.director, self.marks, self.actions = director, marks, actions
+        self._hovered = ""
+
+    def follow(self) -> None:
+        """Show the plan that is on now."""
+        derived = self.desk.derived
+        if derived is None:
+            return
+        if not self.desk.session.dragging:
+            self.director.show()
+        self.show_bench(derived)
+        self.layout.title.setText(derived.plan.title)
+        self.say_purpose()
+        self._show_tray(derived)
+        self.show_checks()
+        self._show_history()
+
+    def show_bench(self, derived: Derived) -> None:
+        """The open bench, its marks on the stage, and what it waits for."""
+        row = BENCHES[self.desk.session.step]
+        self.marks.show(row.marks(derived, self.desk.session.selection))
+        current = self.layout.stack.currentWidget()
+        if isinstance(current, Bench):
+            current.show_derived(derived, self.desk.session.selection)
+            self.desk.live.work_out(current.needs())
+
+    def _show_tray(self, derived: Derived) -> None:
+        names = {r.id: r.name for r in derived.regions}
+        swatches = [
+            Swatch(
+                r,
+                names[r],
+                tuple(e.hex for e in derived.colours[r].ends),
+                derived.colours[r].mean_value,
+                derived.shares[r],
+                derived.colours[r].first.slot == "given",
+            )
+            for r in derived.families
+        ]
+        self.layout.tray.show_swatches(swatches, self.desk.session.selection)
+
+    def show_checks(self) -> None:
+        """The checks of the open step, and how many wait at the others."""
+        results = self.desk.judge.results
+        step = self.desk.session.step
+        warned = [CHECKS[r.check].step for r in results if r.level == "warning"]
+        self.layout.route.show_step(step, {s: warned.count(s) for s in BENCHES})
+        mine = [r for r in results if CHECKS[r.check].step == step]
+        self.layout.checks.setVisible(bool(mine))
+        if not self.desk.session.dragging:
+            self.layout.checks.show_results(mine)
+
+    def _show_history(self) -> None:
+        history = self.desk.history
+        assert history is not None
+        for name, steps, plain, said in (
+            ("undo", history.past[-1:], self.tr("Undo"), self.tr("Undo: {change}")),
+            ("redo", history.future[:1], self.tr("Redo"), self.tr("Redo: {change}")),
+        ):
+            action = self.actions.of[name]
+            action.setEnabled(bool(steps))
+            action.setText(said.format(change=steps[0].change) if steps else plain)
+        title = self.tr("{title} – Umber Compass")
+        if self.desk.unsaved and history.past:
+            title = self.tr("{title} * – Umber Compass")
+        self._window.setWindowTitle(title.format(title=history.now.title))
+
+    def say_purpose(self) -> None:
+        """What the piece is for, cut with dots where there is no room for it."""
+        purpose = self.desk.derived.plan.purpose if self.desk.derived is not None else ""
+        label = self.layout.purpose
+        room = max(label.width(), _LEAST_ROOM)
+        cut = label.fontMetrics().elidedText(purpose, Qt.TextElideMode.ElideRight, room)
+        label.setText(cut)
+        label.setToolTip(purpose)
+
+    def say_region(self, region_id: str) -> None:
+        """What is pointed at, in words and numbers."""
+        derived = self.desk.derived
+        if derived is None or region_id == self._hovered:
+            return
+        self._hovered = region_id
+        if region_id:
+            self.layout.notice.tell(self._in_words(derived, region_id), False)
+
+    def _in_words(self, derived: Derived, region_id: str) -> str:
+        region = next(r for r in derived.regions if r.id == region_id)
+        said = self.tr("{hex}  value {value:.0f} L*  chroma {chroma:.3f}  hue {hue:.0f}° OKLCh")
+        grey = self.tr("{hex}  value {value:.0f} L*  chroma {chroma:.3f}  no hue")
+        ends = [
+            (grey if e.hue is None else said).format(
+                hex=e.hex, value=e.value, chroma=e.chroma, hue=e.hue
+            )
+            for e in derived.colours[region_id].ends
+        ]
+        line = self.tr("{name}, {role}:  {ends}  {share:.1%} of the picture")
+        lit = lit_range(derived.values, derived.grain, region.label) if derived.lit else None
+        if lit is not None:
+            line = self.tr(
+                "{name}, {role}:  {ends}  {share:.1%} of the picture  "
+                "lit {low:.0f} to {high:.0f} L*"
+            )
+        low, high = lit if lit is not None else (0.0, 0.0)
+        return line.format(
+            name=region.name,
+            role=region.role,
+            ends="  –  ".join(ends),
+            share=derived.shares[region_id],
+            low=low,
+            high=high,
+        )
+
+    def say_zoom(self) -> None:
+        """How large the picture is shown."""
+        stage = self.layout.stage
+        percent = stage.scale * stage.devicePixelRatioF() * 100
+        line = self.tr("Shown at {zoom:.0f} % of its px").format(zoom=percent)
+        self.layout.notice.tell(line, False)
+
+    def can_hold(self, what: str) -> bool:
+        """Whether a held key has something to show; says why where it has not."""
+        lit = self.desk.derived is not None and self.desk.derived.lit is not None
+        if what in LIGHT_VIEWS and what != "flat" and not lit:
+            line = self.tr("The light is off; switch it on at the light bench")
+            self.layout.notice.tell(line, False)
+            return False
+        return True

@@ -1,0 +1,78 @@
+"""The line under the views: what happened, what was refused, and beside it what goes on."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
+
+_PLAIN_PX, _REFUSED_PX = 18, 34  # height of one line, and of a refusal that may need two
+_LEAST_ROOM = 240  # px
+
+
+class Notice(QWidget):
+    """A refusal begins with the warning sign, is shown whole, and stays until the next act. Other
+    words are cut where there is no room, or the picture above would move with them."""
+
+    stopped = Signal(str)  # the kind of work to stop
+
+    def __init__(self) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.line, self.progress = QLabel(), QLabel()
+        for label in (self.line, self.progress):
+            label.setObjectName("quiet")
+            label.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.line.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self.line.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self.stop = QPushButton(self.tr("Stop"))
+        self.stop.clicked.connect(self._stop)
+        row.addWidget(self.line, 1)
+        row.addWidget(self.progress)
+        row.addWidget(self.stop)
+        self._kind = ""
+        self._refused = False
+        self.end()
+
+    def text(self) -> str:
+        """What the line says."""
+        return self.line.text()
+
+    def tell(self, line: str, refused: bool) -> None:
+        """Say something; nothing but another refusal takes a refusal's place before `act`."""
+        if self._refused and not refused:
+            return
+        self._refused = refused
+        self._show(line)
+
+    def act(self) -> None:
+        """The artist did something else: a refusal is past."""
+        if self._refused:
+            self._refused = False
+            self._show("")
+
+    def _show(self, line: str) -> None:
+        shown, refused = self.line, self._refused
+        shown.setObjectName("strong" if refused else "quiet")
+        shown.style().polish(shown)
+        shown.setWordWrap(refused)
+        shown.setToolTip("" if refused else line)
+        room = max(shown.width() - 8, _LEAST_ROOM)
+        cut = shown.fontMetrics().elidedText(line, Qt.TextElideMode.ElideRight, room)
+        shown.setText(f"▲  {line}" if refused else cut)
+        shown.setFixedHeight(_REFUSED_PX if refused else _PLAIN_PX)
+
+    def go_on(self, kind: str, says: str, share: float) -> None:
+        """What runs for longer than a moment, how far it is, and a button that stops it."""
+        self._kind = kind
+        done = f" {share:.0%}" if share > 0 else ""
+        self.progress.setText(f"{says} …{done}")
+        self.progress.setVisible(True)
+        self.stop.setVisible(kind != "save")  # a file is written whole or not at all
+
+    def end(self) -> None:
+        """Nothing slow goes on any more."""
+        self._kind = ""
+        self.progress.setVisible(False)
+        self.stop.setVisible(False)
+
+    def _stop(self) -> None:
+        self.stopped.emit(self._kind)

@@ -1,0 +1,131 @@
+"""How the parts of a window answer each other: a hand's signals to the desk, the desk's to what is
+seen."""
+
+from PySide6.QtCore import QObject
+
+from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks import Fix
+from umber_compass.window.benches import BENCHES
+from umber_compass.window.benches.bench import Bench
+from umber_compass.window.benches.hands import Hands
+from umber_compass.window.works import Works
+
+_HINT_STEP = "harmony"
+
+
+class Joining(QObject):
+    """Joins the parts of one window."""
+
+    def __init__(self, works: Works) -> None:
+        super().__init__(works.layout)
+        self._works = works
+        self._hinting = False
+        self._join_desk()
+        self._join_stage()
+        self._join_frame()
+        hands = Hands(works.desk, works.layout.stage, works.files)
+        for row in BENCHES.values():
+            bench = works.layout.benches[row.step]
+            self._join_bench(bench)
+            row.join(bench, hands)
+        self._join_bench(works.layout.practice)
+
+    def _join_desk(self) -> None:
+        desk, notice = self._works.desk, self._works.layout.notice
+        desk.opened.connect(self._on_opened)
+        desk.painted.connect(self._works.director.paint_now)
+        desk.live.sharpened.connect(self._works.director.show)
+        desk.live.worked.connect(self._works.following.follow)
+        desk.changed.connect(self._on_changed)
+        desk.judge.judged.connect(self._works.following.show_checks)
+        desk.told.connect(notice.tell)
+        desk.live.told.connect(notice.tell)
+        desk.worker.slow.connect(notice.go_on)
+        desk.worker.rested.connect(notice.end)
+        self._works.desk.session.acted.connect(notice.act)
+        self._works.desk.session.selected.connect(self._on_selected)
+        self._works.desk.session.stepped.connect(self._show_hint)
+        self._works.desk.session.viewed.connect(self._on_viewed)
+
+    def _join_stage(self) -> None:
+        stage, at = self._works.layout.stage, self._works.marks.region_at
+        stage.pointed.connect(lambda x, y: self._works.following.say_region(at(x, y)))
+        stage.pressed.connect(lambda x, y: self._works.desk.session.select(at(x, y)))
+        stage.twice.connect(lambda x, y: self._works.steps.edit(at(x, y)))
+        stage.given.connect(lambda r, x, y: self._works.regions.give(r, at(x, y)))
+        stage.zoomed.connect(self._works.following.say_zoom)
+        stage.began.connect(self._works.desk.begin_drag)
+        stage.ended.connect(self._end_drag)
+
+    def _join_frame(self) -> None:
+        parts = self._works.layout
+        parts.route.chosen.connect(self._works.steps.open)
+        parts.practice_button.clicked.connect(self._works.steps.toggle_practice)
+        parts.tray.chosen.connect(self._works.desk.session.select)
+        parts.tray.copied.connect(self._works.regions.copy)
+        parts.strip.staged.connect(self._stage_view)
+        parts.strip.wanted.connect(self._works.small_views.ask)
+        parts.checks.taken.connect(self._take_fix)
+        parts.checks.peeked.connect(self._works.director.peek)
+        parts.notice.stopped.connect(self._works.desk.worker.stop)
+
+    def _join_bench(self, bench: Bench) -> None:
+        bench.edit_wanted.connect(self.do)
+        bench.drag_began.connect(self._works.desk.begin_drag)
+        bench.drag_ended.connect(self._end_drag)
+        bench.chosen.connect(self._works.desk.session.select)
+        bench.pointed.connect(self._works.following.say_region)
+        bench.paged.connect(self._works.following.follow)
+        bench.copied.connect(self._works.regions.copy)
+
+    def do(self, edit: Edit) -> None:
+        """Make an edit that a bench asks for."""
+        if edit.merge == "lead":
+            self._hinting = False
+            self._show_hint()
+        self._works.desk.do(edit)
+
+    def _show_hint(self) -> None:
+        self._works.layout.hint.setVisible(
+            self._hinting and self._works.desk.session.step == _HINT_STEP
+        )
+
+    def _on_opened(self) -> None:
+        self._hinting, self._works.files.demo_wanted = self._works.files.demo_wanted, False
+        self._show_hint()
+        self._works.files.offer_folder()
+        self._works.marks.begin()
+        self._works.menus.refresh()
+
+    def _on_changed(self) -> None:
+        if self._works.desk.session.held:
+            self._works.views.hold("")
+        self._works.following.follow()
+        if self._works.desk.session.dragging:
+            # Painted now, in the pause between two moves, rather than with the picture's next
+            # frame: painting one part paints whatever else waits for it.
+            self._works.layout.route.repaint()
+        self._works.small_views.ask_soon()
+
+    def _on_selected(self, region_id: str) -> None:
+        self._works.menus.refresh()
+        self._works.following.follow()
+        self._works.layout.benches[self._works.desk.session.step].reveal(region_id)
+        self._works.following.say_region(region_id)
+
+    def _on_viewed(self) -> None:
+        self._works.layout.strip.stage_view(self._works.desk.session.view)
+        self._works.following.follow()
+
+    def _stage_view(self, view: str) -> None:
+        if view != self._works.desk.session.view:
+            self._works.desk.session.put_on_stage(view)
+
+    def _end_drag(self) -> None:
+        self._works.desk.seal()
+        self._works.small_views.ask()
+
+    def _take_fix(self, fix: Fix) -> None:
+        self._works.director.peek(None)
+        self._works.desk.seal()
+        self.do(fix.edit)

@@ -1,0 +1,1 @@
+"""The picture, large, with the step's marks on it."""

@@ -1,0 +1,95 @@
+"""What stands on the stage's picture: names, the chosen region's outline, the lamps; and which
+region lies where."""
+
+from PySide6.QtCore import QObject
+from PySide6.QtGui import QImage
+
+from umber_compass.picture.borders import Labels
+from umber_compass.plan.edits import region, region_of_label
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.worker import said
+from umber_compass.window.stage.name_places import NamePlaces, name_places
+from umber_compass.window.stage.stage import Stage
+from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.stage.tags import Tag
+from umber_compass.window.widgets.bitmap import overlay
+
+_NO_REGIONS = ("small",)  # views in which a place says nothing of the picture's regions
+
+
+class StageMarks(QObject):
+    """Finds where names can stand, once for a drawing, and marks what the open step asks for."""
+
+    def __init__(self, desk: Desk, stage: Stage) -> None:
+        super().__init__(stage)
+        self.desk, self.stage = desk, stage
+        self._places: NamePlaces | None = None
+        self._outlined: tuple[str, Labels] | None = None
+        self._outline_image: QImage | None = None
+
+    def begin(self) -> None:
+        """Another document: its marks are found on the worker."""
+        self._places, self._outlined = None, None
+        self.stage.look(None)
+        self.stage.empty = ""
+        derived = self.desk.derived
+        if derived is not None:
+            labels = derived.drawing.labels
+            self.desk.worker.ask(
+                "names", lambda tick: name_places(labels), self._take_places, self._failed
+            )
+
+    def _take_places(self, found: NamePlaces) -> None:
+        self._places = found
+        self.desk.changed.emit()
+
+    def _failed(self, error: Exception) -> None:
+        self.desk.told.emit(said(error), True)
+
+    def show(self, marks: Marks) -> None:
+        """The marks of the open step."""
+        derived = self.desk.derived
+        self.stage.show_lamps(list(marks.lamps))
+        if derived is None or self.desk.session.view:
+            self.stage.mark(None, [])
+            return
+        covers = self._places.covered if self._places is not None else None
+        self.stage.mark(self._outline(derived), self._tags(derived, marks), covers)
+
+    def _tags(self, derived: Derived, marks: Marks) -> list[Tag]:
+        chosen = self.desk.session.selection
+        # While something is dragged only the chosen name stays: the rest would be in the way.
+        named = () if self.desk.session.dragging else marks.names
+        tags: list[Tag] = []
+        for one in derived.regions:
+            place = self._places.places.get(one.label) if self._places else None
+            if place is not None and (one.id in named or one.id == chosen):
+                text = marks.names.get(one.id, one.name)
+                tag = Tag(one.label, *place, text, one.id == chosen)
+                tags.insert(0 if one.id == chosen else len(tags), tag)
+        return tags
+
+    def _outline(self, derived: Derived) -> QImage | None:
+        chosen, labels = self.desk.session.selection, derived.drawing.labels
+        if not chosen:
+            return None
+        if self._outlined is None or self._outlined[0] != chosen or self._outlined[1] is not labels:
+            label = region(derived.plan, chosen).label
+            self._outline_image = overlay(labels == label, 2, 2)
+            self._outlined = (chosen, labels)
+        return self._outline_image
+
+    def region_at(self, x: float, y: float) -> str:
+        """The id of the region at a place of the stage's picture, px; empty where there is none."""
+        derived = self.desk.derived
+        if derived is None or x < 0:
+            return ""
+        labels, view = derived.drawing.labels, self.desk.session.view
+        height, width = labels.shape
+        if view == "mirrored":
+            x = width - 1 - int(x)
+        if view in _NO_REGIONS or not (0 <= x < width and 0 <= y < height):
+            return ""
+        found = region_of_label(derived.plan, int(labels[int(y), int(x)]))
+        return "" if found is None else found.id

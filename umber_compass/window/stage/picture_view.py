@@ -1,0 +1,146 @@
+"""One picture at any zoom: fitted, zoomed, panned, faded to another."""
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, QSizeF, Qt, Signal
+from PySide6.QtGui import QImage, QPainter, QPaintEvent, QWheelEvent
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from umber_compass.window.stage.fading import Fading
+from umber_compass.window.stage.panning import pinch_factor, wheel_factor
+from umber_compass.window.stage.zoom import Zoom
+from umber_compass.window.widgets.theme import THEME, font
+
+
+class PictureView(QWidget):
+    """Wheel and pinch zoom round the pointer."""
+
+    zoomed = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setMouseTracking(True)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.zoom, self.fading = Zoom(), Fading(self)
+        self.fading.moved.connect(self.update)
+        self.alone = False
+        self.empty = ""  # what an empty view says
+        self.picture = QSizeF(1, 1)  # the plan's, px
+        self.frames = 0  # painted so far; benchmarks and tests wait on it
+        self._image: QImage | None = None
+        self._half: QImage | None = None
+        self._quick = False
+
+    def sizeHint(self) -> QSize:
+        return QSize(632, 474)
+
+    def show_image(self, image: QImage | None, size: tuple[int, int], quick: bool) -> None:
+        """Show a picture at once. `size` is the plan's picture's, width and height in px, where the
+        one shown is smaller; `quick` where something is dragged and speed is all."""
+        self._image, self._half, self._quick = image, None, quick
+        self.picture = QSizeF(*size)
+        self.fading.end()
+        self.update()
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether there is no picture."""
+        return self._image is None
+
+    def frame(self) -> QRectF:
+        """Where the picture lies on the widget."""
+        if self._image is None:
+            return QRectF(self.rect())
+        return self.zoom.frame(self.picture, QSizeF(self.size()), self.alone)
+
+    def to_picture(self, at: QPointF) -> tuple[float, float]:
+        """A place on the widget in picture px; -1, -1 beside the picture."""
+        frame = self.frame()
+        if self._image is None or not frame.contains(at):
+            return -1.0, -1.0
+        scale = self.picture.width() / frame.width()
+        return (at.x() - frame.x()) * scale, (at.y() - frame.y()) * scale
+
+    def from_picture(self, x: float, y: float) -> QPointF:
+        """A place in picture px on the widget."""
+        frame = self.frame()
+        scale = frame.width() / self.picture.width() if self._image is not None else 1.0
+        return QPointF(frame.x() + x * scale, frame.y() + y * scale)
+
+    def look(self, factor: float | None, at: QPointF | None = None) -> None:
+        """Look at the picture so many screen px for each of its px, round a place or the middle; at
+        the whole of it for None."""
+        if factor is None:
+            self.zoom.fit()
+        elif self._image is not None:
+            room = QSizeF(self.size())
+            middle = QPointF(room.width() / 2, room.height() / 2)
+            self.zoom.zoom_to(factor, at or middle, self.picture, room)
+        self.zoomed.emit()
+        self.update()
+
+    def pan(self, by: QPointF) -> None:
+        """Move the picture by screen px."""
+        self.zoom.pan(by, self.picture, QSizeF(self.size()))
+        self.zoomed.emit()
+        self.update()
+
+    @property
+    def scale(self) -> float:
+        """Screen px of the widget for each px of the picture."""
+        return self.zoom.scale(self.picture, QSizeF(self.size()))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        if self._image is None:
+            painter.setPen(THEME.colour("quiet"))
+            painter.setFont(font(15))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.empty)
+            return
+        frame = self.frame()
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        draw_seen(painter, self.rect().toRectF(), frame, self._small(frame, self._image))
+        if self.fading.image is not None:
+            painter.setOpacity(self.fading.opacity)
+            draw_seen(painter, self.rect().toRectF(), frame, self.fading.image)
+            painter.setOpacity(1.0)
+        self.paint_marks(painter, frame)
+        self.frames += 1
+
+    def paint_marks(self, painter: QPainter, frame: QRectF) -> None:
+        """What stands on the picture; nothing here."""
+
+    def _small(self, frame: QRectF, image: QImage) -> QImage:
+        """The picture, averaged to half its size where fewer than half of its px are shown: joining
+        neighbours alone would make thin things flicker. Not while something is dragged."""
+        shown = frame.width() * self.devicePixelRatioF()
+        if shown * 2 >= image.width() or self._quick:
+            return image
+        if self._half is None:
+            smooth = Qt.TransformationMode.SmoothTransformation
+            ratio = Qt.AspectRatioMode.IgnoreAspectRatio
+            self._half = image.scaled(image.size() / 2, ratio, smooth)
+        return self._half
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if event.angleDelta().y():
+            self.look(self.scale * wheel_factor(event), event.position())
+        event.accept()
+
+    def event(self, event: QEvent) -> bool:
+        pinch = pinch_factor(event)
+        if pinch is not None:
+            self.look(self.scale * pinch[0], pinch[1])
+            return True
+        return super().event(event)
+
+
+def draw_seen(painter: QPainter, room: QRectF, frame: QRectF, image: QImage) -> None:
+    """Only the part that is seen: a great zoom must not cost more than a small one."""
+    seen = frame.intersected(room)
+    scale = image.width() / frame.width()
+    source = QRectF(
+        (seen.x() - frame.x()) * scale,
+        (seen.y() - frame.y()) * scale,
+        seen.width() * scale,
+        seen.height() * scale,
+    )
+    painter.drawImage(seen, image, source)

@@ -1,0 +1,164 @@
+"""The stage: the picture, live, with the step's marks on it, and the lamps."""
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSizeF, Qt, Signal
+from PySide6.QtGui import (
+    QDragEnterEvent,
+    QDropEvent,
+    QFontMetricsF,
+    QImage,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPen,
+)
+
+from umber_compass.steps.light.lamps import in_words, stepped
+from umber_compass.window.stage import lamp_marks, tags
+from umber_compass.window.stage.lamp_marks import LampMark
+from umber_compass.window.stage.panning import Panning
+from umber_compass.window.stage.picture_view import PictureView, draw_seen
+from umber_compass.window.stage.tags import Covers, Placed, Tag
+from umber_compass.window.widgets.swatch import SWATCH_MIME
+from umber_compass.window.widgets.theme import THEME, font
+
+_ARROWS = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, -1),
+    Qt.Key.Key_Down: (0, 1),
+}
+
+
+class Stage(PictureView):
+    """Says what is pointed at; lamps on it are dragged, or stepped with the arrow keys by 2
+    degrees, with Shift by 10."""
+
+    pointed = Signal(float, float)  # picture px; -1, -1 when the pointer leaves
+    pressed = Signal(float, float)
+    twice = Signal(float, float)
+    given = Signal(str, float, float)  # a swatch's region id, dropped at a place
+    lamp_moved = Signal(str, object)  # name, unit direction
+    began = Signal()
+    ended = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("stage")
+        self.setAccessibleName(self.tr("Picture"))
+        self.setAcceptDrops(True)
+        self._panning = Panning()
+        self._over: QImage | None = None
+        self._tags: list[Tag] = []
+        self._covers: Covers = lambda plate, label: 0.0
+        self._placed: tuple[object, list[Placed]] = (None, [])
+        self._lamps: list[LampMark] = []
+        self._held_lamp = ""
+
+    def mark(self, over: QImage | None, marks: list[Tag], covers: Covers | None = None) -> None:
+        """The step's marks: an overlay of the picture's size, and names."""
+        self._over, self._tags = over, marks
+        self._covers = covers or (lambda plate, label: 0.0)
+        self.update()
+
+    def show_lamps(self, lamps: list[LampMark]) -> None:
+        """The lamps that stand on and round the picture; none on other steps."""
+        self._lamps = lamps
+        where = ", ".join(f"{m.name} {in_words(m.direction)}" for m in lamps)
+        self.setAccessibleDescription(where)
+        # Round the frame there is room for a lamp that stands behind.
+        self.zoom.inset = 0.125 if lamps and not self.alone else 0.0
+        self.update()
+
+    def paint_marks(self, painter: QPainter, frame: QRectF) -> None:
+        if self._over is not None:
+            draw_seen(painter, self.rect().toRectF(), frame, self._over)
+        tags.paint(painter, self._places(frame))
+        lamp_marks.paint(painter, self._lamps, frame, self.hasFocus())
+        if self.hasFocus() and not self.alone:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+            painter.setPen(QPen(THEME.colour("ink"), 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(frame.intersected(QRectF(self.rect())).adjusted(1, 1, -1, -1))
+
+    def _places(self, frame: QRectF) -> list[Placed]:
+        """Where the names stand; found anew only where they, or the sight, changed."""
+        metrics = QFontMetricsF(font(12))
+        sizes = [
+            QSizeF(metrics.horizontalAdvance(t.text) + 12, metrics.height() + 4) for t in self._tags
+        ]
+        key = (
+            frame.getRect(),
+            self.size().toTuple(),
+            [(t.label, t.x, t.y, s.width()) for t, s in zip(self._tags, sizes, strict=True)],
+        )
+        if self._placed[0] != key:
+            scale = frame.width() / self.picture.width()
+            seen = frame.intersected(QRectF(self.rect()))
+            self._placed = (key, tags.place(self._tags, sizes, frame, scale, seen, self._covers))
+        said = {t.label: t.text for t in self._tags}
+        return [p._replace(text=said[p.label]) for p in self._placed[1]]
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self._panning.press(event):
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+            return
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        lamp = lamp_marks.hit(self._lamps, event.position(), self.frame())
+        if lamp is not None:
+            self._held_lamp = lamp.name
+            self.began.emit()
+        else:
+            self.pressed.emit(*self.to_picture(event.position()))
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._panning.is_on:
+            self.pan(self._panning.move(event))
+        elif self._held_lamp:
+            direction = lamp_marks.direction_from(event.position(), self.frame())
+            self.lamp_moved.emit(self._held_lamp, direction)
+        else:
+            over = lamp_marks.hit(self._lamps, event.position(), self.frame())
+            self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
+            self.pointed.emit(*self.to_picture(event.position()))
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._panning.release():
+            self.unsetCursor()
+        if self._held_lamp:
+            self._held_lamp = ""
+            self.ended.emit()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        if lamp_marks.hit(self._lamps, event.position(), self.frame()) is None:
+            self.twice.emit(*self.to_picture(event.position()))
+
+    def leaveEvent(self, event: QEvent) -> None:
+        self.pointed.emit(-1.0, -1.0)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = Qt.Key(event.key())
+        across, down = _ARROWS.get(key, (0, 0))
+        if key in _ARROWS and self._lamps:
+            far = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 2
+            lamp = self._lamps[0]
+            self.lamp_moved.emit(lamp.name, stepped(lamp.direction, across * far, down * far))
+        elif key in _ARROWS and self.zoom.factor is not None:
+            self.pan(QPointF(-40 * across, -40 * down))
+        elif not self._panning.key(event, True):
+            super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        if not self._panning.key(event, False):
+            super().keyReleaseEvent(event)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasFormat(SWATCH_MIME):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        place = self.to_picture(event.position())
+        if place[0] >= 0:
+            text = bytes(event.mimeData().data(SWATCH_MIME).data()).decode()
+            self.given.emit(text, *place)
+            event.acceptProposedAction()

@@ -1,0 +1,82 @@
+"""What part of a picture is seen, and how large: fit, zoom and pan."""
+
+from PySide6.QtCore import QPointF, QRectF, QSizeF
+
+MOST_ZOOM, LEAST_ZOOM = 16.0, 0.05
+WHEEL_STEP = 1.25
+
+
+class Zoom:
+    """Where a picture lies on a widget. Fitted until it is zoomed; then the zoom is screen px for
+    each px of the picture, and a place of the picture stays in the widget's middle."""
+
+    def __init__(self) -> None:
+        self.factor: float | None = None
+        self.middle = QPointF(0.5, 0.5)  # shares of the picture
+        self.inset = 0.0  # share of the picture kept free round it while it is fitted
+
+    def scale(self, picture: QSizeF, room: QSizeF) -> float:
+        """Screen px for each px of the picture."""
+        if self.factor is not None:
+            return self.factor
+        whole = 1 + 2 * self.inset
+        return min(
+            room.width() / (picture.width() * whole), room.height() / (picture.height() * whole)
+        )
+
+    def frame(self, picture: QSizeF, room: QSizeF, middle: bool = False) -> QRectF:
+        """Where the picture lies on the widget. A fitted one stands at the top left, or in the
+        middle where that is asked for or room is kept round it."""
+        scale = self.scale(picture, room)
+        size = picture * scale
+        if self.factor is None:
+            if not (middle or self.inset):
+                return QRectF(QPointF(0, 0), size)
+            left = (room.width() - size.width()) / 2 if middle else self.inset * size.width()
+            top = (room.height() - size.height()) / 2 if middle else self.inset * size.height()
+            return QRectF(QPointF(left, top), size)
+        self._keep_in(size, room)
+        x = room.width() / 2 - self.middle.x() * size.width()
+        y = room.height() / 2 - self.middle.y() * size.height()
+        return QRectF(QPointF(x, y), size)
+
+    def _keep_in(self, size: QSizeF, room: QSizeF) -> None:
+        """Never pan the picture away: it covers the middle, and the whole widget if it can."""
+        for axis in ("x", "y"):
+            whole = size.width() if axis == "x" else size.height()
+            seen = room.width() if axis == "x" else room.height()
+            half = min(seen / (2 * whole), 0.5)
+            now = self.middle.x() if axis == "x" else self.middle.y()
+            kept = min(max(now, half), 1 - half)
+            if axis == "x":
+                self.middle.setX(kept)
+            else:
+                self.middle.setY(kept)
+
+    def fit(self) -> None:
+        """The whole picture."""
+        self.factor = None
+        self.middle = QPointF(0.5, 0.5)
+
+    def zoom_to(self, zoom: float, at: QPointF, picture: QSizeF, room: QSizeF) -> None:
+        """Another zoom; what lies at a place of the widget stays there."""
+        frame = self.frame(picture, room)
+        share = QPointF((at.x() - frame.x()) / frame.width(), (at.y() - frame.y()) / frame.height())
+        self.factor = min(max(zoom, LEAST_ZOOM), MOST_ZOOM)
+        size = picture * self.factor
+        self.middle = QPointF(
+            share.x() + (room.width() / 2 - at.x()) / size.width(),
+            share.y() + (room.height() / 2 - at.y()) / size.height(),
+        )
+
+    def pan(self, by: QPointF, picture: QSizeF, room: QSizeF) -> None:
+        """Move the picture by screen px; a fitted one is held at the size it has."""
+        if self.factor is None:
+            self.zoom_to(
+                self.scale(picture, room),
+                QPointF(room.width() / 2, room.height() / 2),
+                picture,
+                room,
+            )
+        size = picture * self.scale(picture, room)
+        self.middle -= QPointF(by.x() / size.width(), by.y() / size.height())

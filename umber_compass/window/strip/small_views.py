@@ -1,0 +1,96 @@
+"""The small views: worked out on the worker from a small copy of the picture."""
+
+import numpy as np
+from PIL import Image
+from PySide6.QtCore import QObject
+
+from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.steps.light.views import in_part
+from umber_compass.steps.pipeline import Derived
+from umber_compass.views import VIEWS
+from umber_compass.views.spec import Picture
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.worker import said
+from umber_compass.window.strip.view_strip import ViewStrip
+from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.timers import single_shot
+from umber_compass.work import Tick
+
+VIEW_PX = 320  # width at which the small views are worked out
+_QUICK_PX = 160  # the same while something is dragged
+_AFTER = 100  # ms between two rounds of views while something is dragged
+
+
+class SmallViews(QObject):
+    """Keeps the strip's tiles up with the picture, and each step's own choice of views."""
+
+    def __init__(self, desk: Desk, strip: ViewStrip) -> None:
+        super().__init__(strip)
+        self.desk, self.strip = desk, strip
+        self.timer = single_shot(self, _AFTER, self.ask)
+        self._step = ""
+        self._chosen: dict[str, list[str]] = {}  # by step
+        self._bitmaps: list[Bitmap | None] = []
+        self._made_from: tuple[object, ...] = ()
+
+    def ask_soon(self) -> None:
+        """Have the views worked out, in the next round."""
+        if not self.timer.isActive():
+            self.timer.start()
+
+    def ask(self) -> None:
+        """Have the views worked out now, unless they are there for this very picture."""
+        bitmap, derived = self.desk.live.bitmap, self.desk.derived
+        if bitmap is None or derived is None:
+            return
+        quick = self.desk.session.dragging
+        names = self.strip.views()
+        made_from = (id(derived), id(bitmap), quick, tuple(names))
+        if made_from == self._made_from:
+            return  # the very same picture in the same views
+        self._made_from = made_from
+        small = (_thinned if quick else _small)(bitmap.packed)
+
+        def work(tick: Tick) -> list[Packed | None]:
+            return [_seen(n, small, derived, quick) for n in names]
+
+        self.desk.worker.ask("views", work, self._take, self._failed)
+
+    def _take(self, pictures: list[Packed | None]) -> None:
+        self._bitmaps = [None if p is None else Bitmap(p) for p in pictures]
+        self.strip.show_images([None if b is None else b.image for b in self._bitmaps])
+
+    def _failed(self, error: Exception) -> None:
+        self._made_from = ()
+        self.desk.told.emit(said(error), True)
+
+    def enter(self, step: str, views: tuple[str, ...]) -> None:
+        """Show the views of another step: those the artist chose there, or its own."""
+        if self._step:
+            self._chosen[self._step] = self.strip.views()
+        self._step = step
+        self.strip.show_views(self._chosen.get(step, list(views)))
+
+
+def _seen(name: str, small: Picture, derived: Derived, quick: bool) -> Packed | None:
+    """A small picture in one view; None for a part of a light that is off."""
+    if name in VIEWS:
+        return pack(VIEWS[name].see(small))
+    if derived.lit is None and name != "flat":
+        return None
+    return pack((_thinned if quick else _small)(in_part(derived, name)))
+
+
+def _small(packed: Packed) -> Picture:
+    """A copy of a picture at about the width of the small views."""
+    height, width = packed.shape
+    image = Image.frombuffer("RGBX", (width, height), packed, "raw", "BGRX", 0, 1)
+    factor = max(1, round(width / VIEW_PX))
+    return np.ascontiguousarray(np.asarray(image.reduce(factor))[..., :3])
+
+
+def _thinned(packed: Packed) -> Picture:
+    """Every so many px of a picture, as many as a small view has: good enough while something
+    moves, and the hand must not wait for the worker."""
+    factor = max(1, round(packed.shape[1] / _QUICK_PX))
+    return np.ascontiguousarray(unpack(np.ascontiguousarray(packed[::factor, ::factor])))

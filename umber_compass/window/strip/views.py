@@ -1,0 +1,21 @@
+"""Every view that the small tiles and the stage can show: of the picture as it is, or of a part of
+its light."""
+
+from typing import NamedTuple
+
+from umber_compass.steps.light.views import LIGHT_VIEWS
+from umber_compass.views import VIEWS
+
+
+class View(NamedTuple):
+    """A view in words."""
+
+    title: str
+    says: str
+
+
+EVERY_VIEW = {
+    **{n: View(v.title, v.says) for n, v in VIEWS.items()},
+    **{n: View(v.title, v.says) for n, v in LIGHT_VIEWS.items()},
+}
+USUAL = ("grey", "squint", "mirrored", "small")

@@ -1,0 +1,1 @@
+"""Parts that any bench may use."""

@@ -1,0 +1,3 @@
+"""A swatch that is carried by hand."""
+
+SWATCH_MIME = "application/x-umber-swatch"

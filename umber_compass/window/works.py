@@ -1,0 +1,69 @@
+"""What works in a window: the desk, the parts that are seen, the commands, made in their order."""
+
+from typing import NamedTuple
+
+from PySide6.QtWidgets import QMainWindow
+
+from umber_compass.formats.cache import Cache
+from umber_compass.window.commands import actions
+from umber_compass.window.commands.regions import Regions
+from umber_compass.window.commands.steps import StepCommands
+from umber_compass.window.commands.views import ViewCommands
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.files import Files
+from umber_compass.window.frame.following import Following
+from umber_compass.window.frame.menus import Actions
+from umber_compass.window.layout import Layout
+from umber_compass.window.stage.director import Director
+from umber_compass.window.stage.marks import StageMarks
+from umber_compass.window.strip.small_views import SmallViews
+from umber_compass.window.widgets.dialogs import Dialogs
+
+
+class Works(NamedTuple):
+    """The parts of one window."""
+
+    desk: Desk
+    layout: Layout
+    files: Files
+    regions: Regions
+    director: Director
+    marks: StageMarks
+    small_views: SmallViews
+    menus: Actions
+    following: Following
+    views: ViewCommands
+    steps: StepCommands
+
+
+def make(window: QMainWindow, dialogs: Dialogs, cache: Cache | None) -> Works:
+    """Make the parts of a window, and its menus."""
+    desk, layout = Desk(cache), Layout()
+    files, regions = Files(desk, layout, dialogs), Regions(desk)
+    director, marks = Director(desk, layout.stage), StageMarks(desk, layout.stage)
+    small_views, menus = SmallViews(desk, layout.strip), Actions(window)
+    following = Following(window, desk, layout, director, marks, menus)
+    views = ViewCommands(window, desk.session, layout, following)
+    steps = StepCommands(desk.session, layout, following, small_views)
+
+    def has_plan() -> bool:
+        return desk.history is not None
+
+    menus.fill(actions.file_actions(files, window.close, has_plan))
+    menus.fill(actions.edit_actions(desk, regions))
+    menus.fill(actions.step_actions(steps, has_plan))
+    menus.fill(actions.region_actions(regions, steps, has_plan))
+    menus.fill(actions.view_actions(views, has_plan))
+    return Works(
+        desk,
+        layout,
+        files,
+        regions,
+        director,
+        marks,
+        small_views,
+        menus,
+        following,
+        views,
+        steps,
+    )
