@@ -1,22 +1,37 @@
-"""Runs the tests: all, or those named. Offscreen unless a test opens a display of its own."""
+"""Runs the tests: all, or those named (a folder, a file, a class, one test). Offscreen unless a test
+opens a display of its own."""
 
+import importlib.util
 import os
 import sys
 import tempfile
 import unittest
+from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 os.environ.setdefault("HYPOTHESIS_STORAGE_DIRECTORY", tempfile.mkdtemp())
+_FAST = "UMBER_TEST_FAST"  # set: the first failure is enough
+
+
+def named(loader: unittest.TestLoader, name: str) -> unittest.TestSuite:
+    """The tests of a folder, or what the name says."""
+    found = importlib.util.find_spec(name) if name.count(".") <= 1 else None
+    if found is not None and found.submodule_search_locations is not None:
+        folder = str(Path(*name.split(".")))
+        return loader.discover(folder, top_level_dir=".")
+    return loader.loadTestsFromName(name)
 
 
 def main() -> int:
     loader = unittest.TestLoader()
     names = sys.argv[1:]
     suite = (
-        loader.loadTestsFromNames(names) if names else loader.discover("tests", top_level_dir=".")
+        unittest.TestSuite(named(loader, n) for n in names)
+        if names
+        else loader.discover("tests", top_level_dir=".")
     )
-    result = unittest.TextTestRunner(verbosity=1).run(suite)
+    result = unittest.TextTestRunner(verbosity=1, failfast=bool(os.environ.get(_FAST))).run(suite)
     bad = len(result.failures) + len(result.errors)
     skipped = len(result.skipped)
     print(f"tests: {result.testsRun - bad - skipped} passed, {bad} failed, {skipped} skipped")

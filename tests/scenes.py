@@ -10,7 +10,17 @@ from PIL import Image, ImageDraw
 
 from umber_compass import document
 from umber_compass.plan import edits
-from umber_compass.plan.model import Region
+from umber_compass.plan.model import (
+    Ambient,
+    Lamp,
+    Plan,
+    Planned,
+    Region,
+    Rig,
+    Scheme,
+    Sketch,
+    Study,
+)
 from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import words
@@ -24,6 +34,8 @@ BOAT = (
     ("ellipse", (180, 14, 214, 48), SUN),
 )
 FLATS = np.array([[int(c[i : i + 2], 16) for i in (1, 3, 5)] for c in (SEA, SAND, HULL, SAIL, SUN)])
+UP_LEFT, RIGHT, BEHIND = (-0.66, -0.42, 0.62), (0.9, 0.1, 0.42), (0.3, 0.5, -0.8)
+NOTHING = words("")
 
 
 def draw(shapes=BOAT, size=(240, 160), smooth=4):
@@ -47,13 +59,39 @@ def region(label, role, **more):
     return Region(id=f"r{label}", label=label, name=f"region {label}", role=role, **more)
 
 
+def planned(slot="A", value=50.0, chroma=0.1, turn=0.0):
+    """A colour that follows the scheme."""
+    return Planned(slot=slot, value=value, chroma=chroma, hue_offset_deg=turn)
+
+
+def scheme(name="opposites", wheel="painter", lead=200.0, spread=30.0):
+    """A scheme."""
+    return Scheme(wheel=wheel, name=name, lead_deg=lead, spread_deg=spread)
+
+
+def plan_of(colours, now=None, rig=None):
+    """A plan of regions r1, r2, ... with these colours, and no pixels."""
+    made = {f"r{i + 1}": c for i, c in enumerate(colours)}
+    regions = tuple(Region(id=r, label=i + 1, name=r, role="figure") for i, r in enumerate(made))
+    kept = Sketch(file_name="x.png", hash="0" * 64, labels="1" * 64, size=(8, 8), kind="flats")
+    study = Study(id="s1", title="x", scheme=now or scheme(), colours=made, rig=rig)
+    return Plan(title="x", current_study="s1", sketch=kept, regions=regions, studies=(study,))
+
+
+def plain_rig(**changes):
+    """A rig without tint or softness, so that formulas can be written out."""
+    key = Lamp(hex="#ffffff", strength=50, direction=UP_LEFT, softness=0)
+    ambient = Ambient(hex="#ffffff", strength=25)
+    return Rig(**{"ambient": ambient, "lamps": (key,), "crevice": 100, **changes})
+
+
 def all_values(by):
     """An edit that moves every planned value by some L*."""
 
-    def apply(plan):
+    def change(plan):
         return shift_values({r.id: by for r in plan.regions})(plan)
 
-    return edits.Edit(words("move every value"), apply)
+    return edits.Edit(words("move every value"), change)
 
 
 class InFolder(unittest.TestCase):
@@ -67,5 +105,14 @@ class InFolder(unittest.TestCase):
         self.sketch.write_bytes(encoded(draw()))
 
     def bring_in(self, focus=None):
+        """The boat as a plan with its pixels, and a pipeline of it."""
         made = document.bring_in(self.sketch, focus)
         return made, Pipeline(made.pixels.drawings)
+
+    def region(self, plan, colour):
+        """The region of the boat that has this colour."""
+        drawn = self.made.pixels.rgb(plan.sketch).reshape(-1, 3)
+        wanted = np.array([int(colour[i : i + 2], 16) for i in (1, 3, 5)])
+        at = int(np.flatnonzero((drawn == wanted).all(axis=1))[0])
+        labels = self.made.pixels.labels(plan.sketch).reshape(-1)
+        return edits.region_of_label(plan, int(labels[at]))

@@ -10,6 +10,8 @@ import sys
 from pathlib import Path
 from xml.etree import ElementTree
 
+from umber_compass.plan.edits import study, with_colours, with_scheme
+
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from msgspec.structs import replace

@@ -15,7 +15,7 @@ from tests import scenes
 from umber_compass.cli.run import main
 from umber_compass.colour import spaces
 from umber_compass.demo.plans import DEMOS
-from umber_compass.steps import pipeline
+from umber_compass.steps.pipeline import Derived
 
 
 def run(*given, text=""):
@@ -246,9 +246,47 @@ class Plans(scenes.InFolder):
 
     def test_forms_are_built_once_for_a_hand_off_and_only_for_the_light(self):
         for formats, times in (("gpl,flat", 0), ("gpl,flat,lit,chart", 1)):
-            with mock.patch.object(pipeline, "build_relief", wraps=pipeline.build_relief) as built:
+            with mock.patch.object(Derived.built, "work", wraps=Derived.built.work) as built:
                 answer("handoff", DEMOS[0].plan, "-o", self.folder / formats, "--formats", formats)
             self.assertEqual(built.call_count, times)
+
+    def test_decisions_by_name(self):
+        out = self.folder / "set.umber"
+        said = answer("set", self.plan, "title=Dusk", "region.r1.value=31", "-o", out)
+        self.assertEqual(set(said), {"checks"})
+        self.assertEqual(answer("checks", out), said)
+        values = {r["id"]: r["value"] for r in answer("regions", out)["regions"]}
+        self.assertAlmostEqual(values["r1"], 31, delta=0.4)
+        keys = {k["key"]: k for k in answer("set", "--keys", out)["keys"]}
+        self.assertEqual(keys["title"]["now"], "Dusk")
+        row = keys["region.r1.value"]
+        self.assertEqual(set(row), {"key", "type", "unit", "range", "now", "text"})
+        self.assertEqual((row["type"], row["unit"], row["range"]), ("number", "L*", [0, 100]))
+        self.assertEqual(keys["rule.extremes.dark"]["range"], [0, 50])
+        general = {k["key"]: k["now"] for k in answer("set", "--keys")["keys"]}
+        self.assertIn(("lamp.LAMP.strength", None), general.items())
+        before = out.read_bytes()
+        for given in (("region.r1.value=900",), ("nonsense=1",), ("title=a", "region.r9.value=1")):
+            code, _, err = run("set", self.plan, *given, "-o", out)
+            self.assertEqual((code, err.count("\n"), out.read_bytes()), (1, 1, before))
+        self.assertEqual(run("set", self.plan, "-o", out)[0], 1)
+
+    def test_the_kind_of_sketch_is_taken_or_refused(self):
+        out = self.folder / "kind.umber"
+        self.assertEqual(
+            answer("new", self.sketch, "-o", out, "--from", "flats")["regions"][0]["id"], "r1"
+        )
+        self.assertEqual(run("new", self.sketch, "-o", out, "--from", "smoke")[0], 2)
+
+    def test_others_files_are_named_with_what_to_do(self):
+        out = self.folder / "hand"
+        answer("handoff", self.plan, "-o", out, "--formats", "gpl")
+        (out / "boat.gpl").write_text("mine")
+        code, _, err = run("handoff", self.plan, "-o", out, "--formats", "gpl")
+        self.assertEqual((code, (out / "boat.gpl").read_text()), (1, "mine"))
+        self.assertIn("--force", err)
+        answer("handoff", self.plan, "-o", out, "--formats", "gpl", "--force")
+        self.assertNotEqual((out / "boat.gpl").read_text(), "mine")
 
     def test_an_output_that_fails_leaves_what_was_there(self):
         out = self.folder / "kept.umber"

@@ -1,164 +1,265 @@
-"""A plan with its pixels: saved, opened, handed off."""
+"""A plan with its pixels: brought in, saved, opened, undone, handed off, kept."""
 
 import io
-import json
 import subprocess
 import sys
-import zipfile
 from unittest import mock
 
 import numpy as np
+from msgspec.structs import replace
 from PIL import Image
 
 from tests import scenes
 from umber_compass import document
-from umber_compass.formats import gpl, picture, plan_file
+from umber_compass.colour.packed import unpack
+from umber_compass.document import Kept, Pixels, built_relief, kept_arrays
+from umber_compass.document.opening import thumbnail_of
+from umber_compass.document.pixels import MOST_WORKING, at_working_size
+from umber_compass.formats import gpl, picture
+from umber_compass.formats.cache import Cache
+from umber_compass.plan import edits
+from umber_compass.plan.edits import Edit
+from umber_compass.plan.history import History
+from umber_compass.plan.light_edits import light_on
+from umber_compass.plan.sketch_edits import set_form
+from umber_compass.steps.pipeline import Derived, Pipeline
+from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.words import Refusal
 
 
-def zipped(entries):
-    out = io.BytesIO()
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        for name, data in entries:
-            archive.writestr(name, data)
-    return out.getvalue()
-
-
-class PlanFiles(scenes.InFolder):
+class Made(scenes.InFolder):
     def setUp(self):
         super().setUp()
-        made, _ = self.bring_in()
+        self.made, self.pipeline = self.bring_in()
+        self.plan, self.pixels = self.made.plan, self.made.pixels
         self.path = self.folder / "boat.umber"
-        document.save(made.plan, made.pixels, self.path)
-        self.made, self.data = made, self.path.read_bytes()
-        with zipfile.ZipFile(self.path) as archive:
-            self.entries = {n: archive.read(n) for n in archive.namelist()}
 
-    def changed(self, **changes):
-        tree = json.loads(self.entries["plan.json"])
-        for key, value in changes.items():
-            at = tree
-            *way, last = key.split("__")
-            for name in way:
-                at = at[int(name)] if name.isdigit() else at[name]
-            at[last] = value
-        return zipped([*({**self.entries, "plan.json": json.dumps(tree)}).items()])
 
-    def test_read_is_what_was_written(self):
-        again = document.open_plan(self.path)
-        self.assertEqual(again.plan, self.made.plan)
-        self.assertEqual(again.pixels.sketches[again.plan.sketch.hash], self.sketch.read_bytes())
-        np.testing.assert_array_equal(
-            again.pixels.labels(again.plan.sketch), self.made.pixels.labels(self.made.plan.sketch)
-        )
-        self.assertEqual(Image.open(io.BytesIO(again.thumbnail)).size, (240, 160))
-        document.save(again.plan, again.pixels, self.path)
-        self.assertEqual(self.path.read_bytes(), self.data)
-
-    def test_mimetype_is_first_and_stored(self):
-        first = zipfile.ZipFile(self.path).infolist()[0]
-        self.assertEqual((first.filename, first.compress_type), ("mimetype", zipfile.ZIP_STORED))
-        self.assertEqual(self.data[38:66], b"application/x-umber-plan" + self.data[62:66])
-
-    def test_cut_short_anywhere_is_one_line(self):
-        for share in np.linspace(0, 0.999, 40):
-            with self.subTest(share=share), self.assertRaises(Refusal) as said:
-                plan_file.parse(self.data[: int(len(self.data) * share)], "boat.umber")
-            self.assertNotIn("\n", str(said.exception))
-
-    def test_a_flipped_byte_never_gets_past_as_a_crash(self):
-        for at in range(0, len(self.data), 211):
-            bent = bytearray(self.data)
-            bent[at] ^= 0x5A
-            try:
-                plan_file.parse(bytes(bent), "boat.umber")
-            except Refusal as error:
-                self.assertNotIn("\n", str(error))
-
-    def test_hostile_archives(self):
-        bomb = zipped([*self.entries.items(), ("x", b"")]).replace(b"plan.json", b"plan.json")
-        big = dict(self.entries) | {"plan.json": b"0" * 40_000_000}
-        for name, data, word in (
-            ("not a zip", b"GIF89a....", "no plan"),
-            ("another zip", zipped([("a.txt", b"hello")]), "no mimetype"),
-            (
-                "other mimetype",
-                zipped([*({**self.entries, "mimetype": b"application/x"}).items()]),
-                "no plan",
-            ),
-            ("path outside", zipped([*self.entries.items(), ("../../etc/x", b"")]), "outside"),
-            ("absolute path", zipped([*self.entries.items(), ("/etc/x", b"")]), "outside"),
-            ("bomb", zipped([*big.items()]), "larger"),
-            (
-                "many",
-                zipped([*self.entries.items(), *((str(i), b"") for i in range(99))]),
-                "too many",
-            ),
-            ("other sketch", zipped([*({**self.entries, "sketch": b"x"}).items()]), "not the one"),
-            (
-                "no regions",
-                zipped([(n, d) for n, d in self.entries.items() if n != "regions.png"]),
-                "regions.png",
-            ),
-        ):
-            with self.subTest(name), self.assertRaisesRegex(Refusal, word):
-                plan_file.parse(data, "x.umber")
-        plan_file.parse(bomb, "x.umber")
-
-    def test_wrong_newer_or_inconsistent_schema(self):
-        for change, word in (
-            ({"schema": 2}, "newer version"),
-            ({"schema": "1"}, "names no schema"),
-            ({"schema": True}, "names no schema"),
-            ({"title": 5}, "not valid"),
-            ({"studies__0__scheme__lead_deg": 1e9}, "not valid"),
-            ({"studies__0__scheme__name": "nine-hues"}, "scheme"),
-            ({"studies__0__recipes": {"r1": {"recipe": "no-such"}}}, "recipe"),
-            ({"current_study": "s9"}, "current study"),
-            ({"regions__1__id": "r1"}, "told apart"),
-            ({"studies__0__colours": {}}, "do not match"),
-            ({"practice": "unknown"}, "practice"),
-            ({"overrides": {"extremes.dark": 900}}, "out of range"),
-            ({"sketch__size": [10, 10]}, "regions"),
-        ):
-            with self.subTest(change), self.assertRaisesRegex(Refusal, word):
-                held = plan_file.parse(self.changed(**change), "x.umber")
-                document.from_file(held, "x.umber")
+class Saving(Made):
+    def test_the_thumbnail_is_the_picture_that_is_given_or_the_plans(self):
+        document.save(self.plan, self.pixels, self.path)
+        shown = picture_of(self.pipeline.derive(self.plan))
+        there = np.asarray(Image.open(io.BytesIO(document.open_plan(self.path).thumbnail)))
+        np.testing.assert_array_equal(there, unpack(shown))
+        red = np.full_like(shown, 0xFF0000)
+        document.save(self.plan, self.pixels, self.path, red)
+        there = np.asarray(Image.open(io.BytesIO(document.open_plan(self.path).thumbnail)))
+        self.assertEqual(there[0, 0].tolist(), [255, 0, 0])
+        large = np.zeros((600, 1200), np.uint32)
+        self.assertEqual(Image.open(io.BytesIO(thumbnail_of(large))).size, (512, 256))
 
     def test_a_full_disk_leaves_the_old_file(self):
+        document.save(self.plan, self.pixels, self.path)
+        data = self.path.read_bytes()
         full = OSError(28, "No space left on device")
-        with (
-            mock.patch("os.fsync", side_effect=full),
-            self.assertRaisesRegex(Refusal, "no space left"),
-        ):
-            document.save(self.made.plan, self.made.pixels, self.path)
-        self.assertEqual(self.path.read_bytes(), self.data)
+        with mock.patch("os.fsync", side_effect=full), self.assertRaisesRegex(Refusal, "no space"):
+            document.save(self.plan, self.pixels, self.path)
+        self.assertEqual(self.path.read_bytes(), data)
         self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["boat.png", "boat.umber"])
 
     def test_killed_in_the_middle_of_saving_leaves_the_old_file(self):
+        document.save(self.plan, self.pixels, self.path)
+        data = self.path.read_bytes()
         code = (
             "import os, sys, pathlib\nfrom umber_compass import document\n"
             "os.fsync = lambda n: os._exit(9)\np = pathlib.Path(sys.argv[1])\n"
-            "document.save(document.open_plan(p), p)"
+            "plan, pixels, _ = document.open_plan(p)\ndocument.save(plan, pixels, p)"
         )
         ended = subprocess.run([sys.executable, "-c", code, str(self.path)], check=False)
-        self.assertEqual((ended.returncode, self.path.read_bytes()), (9, self.data))
-
-    def test_hand_off_writes_ours_over_ours_and_nothing_over_others(self):
-        out = self.folder / "out"
-        files = document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
-        self.assertEqual([f.name for f in files], ["boat.gpl", "boat-flat.png"])
-        document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
-        np.testing.assert_allclose(
-            picture.read(files[1]).rgb.astype(int), scenes.draw().astype(int), atol=6
-        )
-        files[0].write_text("mine")
-        with self.assertRaisesRegex(Refusal, "there already"):
-            document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
-        self.assertEqual(files[0].read_text(), "mine")
-        document.hand_off(self.made.plan, self.made.pixels, out, ["gpl"], force=True)
-        self.assertTrue(files[0].read_text().startswith(gpl.MAGIC))
+        self.assertEqual((ended.returncode, self.path.read_bytes()), (9, data))
 
     def test_saving_into_a_folder_that_is_not_there(self):
         with self.assertRaisesRegex(Refusal, "could not be written"):
-            document.save(self.made.plan, self.made.pixels, self.folder / "gone" / "x.umber")
+            document.save(self.plan, self.pixels, self.folder / "gone" / "x.umber")
+
+
+class Pixeled(Made):
+    def test_undo_holds_label_pixels(self):
+        """Two regions joined into one, in pixels and in the plan; undo has both again."""
+        labels = self.pixels.labels(self.plan.sketch).copy()
+        labels[labels == 5] = 1
+        joined = self.pixels.add_labels(labels)
+        self.pixels.drawings[joined] = at_working_size(self.pixels.rgb(self.plan.sketch), labels)
+
+        def join(plan):
+            now = edits.study(plan)
+            kept = {r: c for r, c in now.colours.items() if r != "r5"}
+            plan = edits.with_study(plan, replace(now, colours=kept))
+            sketch = replace(plan.sketch, labels=joined)
+            return replace(plan, sketch=sketch, regions=plan.regions[:4])
+
+        history = History(self.plan).do(Edit(scenes.NOTHING, join))
+        before = picture_of(self.pipeline.derive(self.plan))
+        after = self.pipeline.derive(history.now)
+        self.assertAlmostEqual(sum(after.shares.values()), 1)
+        self.assertFalse((picture_of(after) == before).all())
+        document.save(history.now, self.pixels, self.path)
+        again = document.open_plan(self.path)
+        np.testing.assert_array_equal(again.pixels.labels(again.plan.sketch), labels)
+        self.assertEqual(again.pixels._labels.keys(), {joined})
+        undone = self.pipeline.derive(history.undo().now)
+        np.testing.assert_array_equal(picture_of(undone), before)
+        document.save(history.undo().now, self.pixels, self.path)
+        np.testing.assert_array_equal(
+            document.open_plan(self.path).pixels.labels(self.plan.sketch),
+            self.pixels.labels(self.plan.sketch),
+        )
+
+    def test_label_pixels_cannot_be_changed_in_place(self):
+        with self.assertRaises(ValueError):
+            self.pixels.labels(self.plan.sketch)[0, 0] = 3
+        document.save(self.plan, self.pixels, self.path)
+        opened = document.open_plan(self.path)
+        with self.assertRaises(ValueError):
+            opened.pixels.labels(opened.plan.sketch)[0, 0] = 3
+
+    def test_a_large_sketch_is_worked_on_smaller_and_handed_off_whole(self):
+        big = tuple((k, tuple(p * 10 for p in pts), c) for k, pts, c in scenes.BOAT)
+        self.sketch.write_bytes(scenes.encoded(scenes.draw(big, (2400, 1600), 2)))
+        plan, pixels, _ = document.bring_in(self.sketch)
+        small = pixels.drawing(plan.sketch).labels
+        self.assertEqual((small.shape, MOST_WORKING), ((1066, 1600), 1600))
+        self.assertEqual(document.full_picture(plan, pixels).shape, (1600, 2400))
+        whole = pixels.labels(plan.sketch)
+        held = (np.bincount(a.reshape(-1)) / a.size for a in (whole, small))
+        np.testing.assert_allclose(*held, atol=0.002)
+
+    def test_a_smaller_px_has_the_label_of_the_one_in_its_middle(self):
+        """Two and three px to one: the middle of the first small px lies in px 1."""
+        for factor, first in ((3, 1), (5, 2)):
+            width = MOST_WORKING * factor
+            labels = np.tile(np.arange(width, dtype=np.uint16) % 60000, (factor, 1))
+            made = at_working_size(np.zeros((factor, width, 3), np.uint8), labels)
+            self.assertEqual(made.labels.shape, (1, MOST_WORKING))
+            np.testing.assert_array_equal(made.labels[0, :3], first + factor * np.arange(3))
+        labels = np.ones((3, MOST_WORKING), np.uint16)
+        self.assertIs(
+            at_working_size(np.zeros((3, MOST_WORKING, 3), np.uint8), labels).labels, labels
+        )
+
+    def test_a_sketch_its_regions_do_not_fit_is_refused(self):
+        other = Pixels()
+        sketch = replace(
+            self.plan.sketch,
+            hash=other.add_sketch(self.sketch.read_bytes()),
+            labels=other.add_labels(np.ones((9, 9), np.uint16)),
+        )
+        with self.assertRaisesRegex(Refusal, "do not fit its sketch"):
+            other.drawing(sketch)
+
+
+class HandedOff(Made):
+    def test_it_writes_ours_over_ours_and_nothing_over_others(self):
+        out = self.folder / "out"
+
+        def hand_off(kinds, **more):
+            return document.hand_off(self.plan, self.pixels, out, kinds, **more)
+
+        files = hand_off(["gpl", "flat"])
+        self.assertEqual([f.name for f in files], ["boat.gpl", "boat-flat.png"])
+        hand_off(["gpl", "flat"])
+        drawn = picture.read(files[1]).rgb.astype(int)
+        np.testing.assert_allclose(drawn, scenes.draw().astype(int), atol=6)
+        files[0].write_text("mine")
+        files[1].unlink()
+        self.assertEqual(document.others_files(self.plan, out, ["gpl", "flat"]), [files[0]])
+        with self.assertRaisesRegex(Refusal, "there already"):
+            hand_off(["flat", "gpl"])
+        self.assertEqual((files[0].read_text(), files[1].exists()), ("mine", False))
+        hand_off(["gpl"], force=True)
+        self.assertTrue(files[0].read_text().startswith(gpl.MAGIC))
+        (self.folder / "file").write_text("x")
+        with self.assertRaisesRegex(Refusal, "no folder"):
+            document.hand_off(self.plan, self.pixels, self.folder / "file", ["gpl"])
+
+    def test_views_at_full_size(self):
+        lit = light_on(self.plan)
+        views = {
+            v: document.full_picture(lit, self.pixels, v) for v in ("", "lit", "flat", "key-only")
+        }
+        np.testing.assert_array_equal(views[""], views["lit"])
+        np.testing.assert_array_equal(views["flat"], document.full_picture(self.plan, self.pixels))
+        self.assertEqual(len({v.tobytes() for v in views.values()}), 3)
+        told = []
+        document.full_picture(lit, self.pixels, "lit", told.append)
+        self.assertEqual(told, sorted(told))
+        self.assertGreater(told[-1], 0.5)
+
+
+class KeptBetween(Made):
+    def setUp(self):
+        super().setUp()
+        self.kept = Kept(Cache(self.folder / "kept"))
+
+    def test_drawing_and_relief_come_back_as_they_were(self):
+        drawing = self.pixels.drawing(self.plan.sketch)
+        again = kept_arrays.drawing_of(kept_arrays.drawing_arrays(drawing))
+        np.testing.assert_array_equal(again.labels, drawing.labels)
+        self.assertEqual(again.box, drawing.box)
+        relief = self.pipeline.derive(light_on(self.plan)).relief
+        back = kept_arrays.relief_of(kept_arrays.relief_arrays(relief), relief.shape)
+        for one, two in zip(relief, back, strict=True):
+            if isinstance(one, np.ndarray):
+                np.testing.assert_array_equal(one, two)
+        shares = Pipeline({self.plan.sketch.labels: again}).derive(self.plan).shares
+        self.assertEqual(shares, self.pipeline.derive(self.plan).shares)
+
+    def test_arrays_that_do_not_fit_are_refused(self):
+        relief = self.pipeline.derive(light_on(self.plan)).relief
+        for name in (
+            "code",
+            "own",
+            "other_place",
+            "place",
+            "begin",
+            "grain_touching",
+            "grain_pair",
+        ):
+            spoiled = kept_arrays.relief_arrays(relief)
+            spoiled[name] = spoiled[name] - 10**6
+            with self.subTest(name), self.assertRaises(ValueError):
+                kept_arrays.relief_of(spoiled, relief.shape)
+        for name in ("openness", "weight", "cover", "local"):
+            spoiled = kept_arrays.relief_arrays(relief)
+            spoiled[name] = spoiled[name][:-1]
+            with self.subTest(name), self.assertRaises(ValueError):
+                kept_arrays.relief_of(spoiled, relief.shape)
+        with self.assertRaises(ValueError):
+            kept_arrays.relief_of(kept_arrays.relief_arrays(relief), (3, 3))
+        missing = kept_arrays.drawing_arrays(self.pixels.drawing(self.plan.sketch))
+        del missing["cover"]
+        with self.assertRaises(KeyError):
+            kept_arrays.drawing_of(missing)
+
+    def test_a_relief_is_built_once_and_found_again_by_sketch_forms_and_gradients(self):
+        plan = light_on(self.plan)
+
+        def build(plan):
+            fresh = Pipeline(self.pixels.drawings)
+            with mock.patch.object(Derived.built, "work", wraps=Derived.built.work) as work:
+                return built_relief(fresh.derive(plan), self.kept), work.call_count
+
+        first, count = build(plan)
+        self.assertEqual(count, 1)
+        again, count = build(plan)
+        self.assertEqual(count, 0)
+        np.testing.assert_array_equal(again.code, first.code)
+        told = set_form("r3", "flat", "x").apply(plan)
+        self.assertEqual(build(told)[1], 1)
+        self.assertEqual(build(told)[1], 0)
+        known = Pipeline(self.pixels.drawings).derive(plan)
+        self.assertIs(built_relief(known, self.kept), built_relief(known, self.kept))
+
+    def test_a_damaged_copy_counts_as_none_and_is_noted(self):
+        document.save(self.plan, self.pixels, self.path)
+        document.open_plan(self.path, self.kept)
+        entry = next(self.kept.cache.folder.iterdir())
+        with mock.patch("umber_compass.picture.borders.find", side_effect=AssertionError):
+            document.open_plan(self.path, self.kept)
+        entry.write_bytes(entry.read_bytes()[:90])
+        opened = document.open_plan(self.path, self.kept)
+        np.testing.assert_array_equal(
+            opened.pixels.drawing(opened.plan.sketch).labels,
+            self.pixels.drawing(self.plan.sketch).labels,
+        )
+        self.assertTrue(self.kept.cache.take_damage())

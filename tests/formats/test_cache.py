@@ -1,15 +1,11 @@
 """What is kept between openings: read back equal, never in the way."""
 
-import unittest
 from unittest import mock
 
 import numpy as np
 
 from tests import scenes
-from umber_compass.document import kept_arrays as kept
 from umber_compass.formats import cache
-from umber_compass.plan.light_edits import lit
-from umber_compass.steps.pipeline import Pipeline
 
 
 class Kept(scenes.InFolder):
@@ -41,11 +37,11 @@ class Kept(scenes.InFolder):
         self.assertIsNone(self.cache.load("one"))
 
     def test_the_oldest_go_first(self):
+        import os
+
         for i in range(cache._KEPT + 3):
             self.cache.store(f"e{i}", self.arrays)
             path = self.cache.folder / f"e{i}.npz"
-            import os
-
             os.utime(path, (i, i))
         self.cache.store("last", self.arrays)
         names = {p.stem for p in self.cache.folder.iterdir()}
@@ -63,30 +59,3 @@ class Kept(scenes.InFolder):
     def test_keys_part_what_is_joined(self):
         self.assertNotEqual(cache.key_of("ab", "c"), cache.key_of("a", "bc"))
         self.assertEqual(cache.key_of("ab", b"c"), cache.key_of("ab", b"c"))
-
-    def test_drawing_and_relief_come_back_as_they_were(self):
-        made, pipeline = self.bring_in()
-        drawing = kept.drawing_of(kept.drawing_arrays(made.pixels.drawing(made.plan.sketch)))
-        np.testing.assert_array_equal(drawing.labels, made.pixels.drawing(made.plan.sketch).labels)
-        self.assertEqual(drawing.box, made.pixels.drawing(made.plan.sketch).box)
-        relief = pipeline.derive(lit(made.plan)).relief
-        again = kept.relief_of(kept.relief_arrays(relief), relief.shape)
-        for one, two in zip(relief, again, strict=True):
-            if isinstance(one, np.ndarray):
-                np.testing.assert_array_equal(one, two)
-        for name in ("code", "own", "place", "begin", "grain_touching", "grain_pair"):
-            spoiled = kept.relief_arrays(relief)
-            spoiled[name] = spoiled[name] - 10**6
-            with self.subTest(name), self.assertRaises(ValueError):
-                kept.relief_of(spoiled, relief.shape)
-        with self.assertRaises(ValueError):
-            kept.relief_of(kept.relief_arrays(relief), (3, 3))
-        missing = kept.drawing_arrays(made.pixels.drawing(made.plan.sketch))
-        del missing["cover"]
-        with self.assertRaises(KeyError):
-            kept.drawing_of(missing)
-        self.assertIsInstance(Pipeline(drawing).derive(made.plan).shares, dict)
-
-
-if __name__ == "__main__":
-    unittest.main()

@@ -1,12 +1,9 @@
 """Files: written and read back equal; cut short, hostile or full disks change nothing."""
 
 import io
-import json
+import os
 import struct
-import subprocess
-import sys
 import unittest
-import zipfile
 import zlib
 from pathlib import Path
 from unittest import mock
@@ -15,157 +12,8 @@ import numpy as np
 from PIL import Image, ImageCms
 
 from tests import scenes
-from umber_compass import document
-from umber_compass.formats import atomic, gpl, picture, plan_file
+from umber_compass.formats import atomic, gpl, picture
 from umber_compass.words import Refusal
-
-
-def zipped(entries):
-    out = io.BytesIO()
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        for name, data in entries:
-            archive.writestr(name, data)
-    return out.getvalue()
-
-
-class PlanFiles(scenes.InFolder):
-    def setUp(self):
-        super().setUp()
-        made, _ = self.bring_in()
-        self.path = self.folder / "boat.umber"
-        document.save(made.plan, made.pixels, self.path)
-        self.made, self.data = made, self.path.read_bytes()
-        with zipfile.ZipFile(self.path) as archive:
-            self.entries = {n: archive.read(n) for n in archive.namelist()}
-
-    def changed(self, **changes):
-        tree = json.loads(self.entries["plan.json"])
-        for key, value in changes.items():
-            at = tree
-            *way, last = key.split("__")
-            for name in way:
-                at = at[int(name)] if name.isdigit() else at[name]
-            at[last] = value
-        return zipped([*({**self.entries, "plan.json": json.dumps(tree)}).items()])
-
-    def test_read_is_what_was_written(self):
-        again = document.open_plan(self.path)
-        self.assertEqual(again.plan, self.made.plan)
-        self.assertEqual(again.pixels.sketches[again.plan.sketch.hash], self.sketch.read_bytes())
-        np.testing.assert_array_equal(
-            again.pixels.labels(again.plan.sketch), self.made.pixels.labels(self.made.plan.sketch)
-        )
-        self.assertEqual(Image.open(io.BytesIO(again.thumbnail)).size, (240, 160))
-        document.save(again.plan, again.pixels, self.path)
-        self.assertEqual(self.path.read_bytes(), self.data)
-
-    def test_mimetype_is_first_and_stored(self):
-        first = zipfile.ZipFile(self.path).infolist()[0]
-        self.assertEqual((first.filename, first.compress_type), ("mimetype", zipfile.ZIP_STORED))
-        self.assertEqual(self.data[38:66], b"application/x-umber-plan" + self.data[62:66])
-
-    def test_cut_short_anywhere_is_one_line(self):
-        for share in np.linspace(0, 0.999, 40):
-            with self.subTest(share=share), self.assertRaises(Refusal) as said:
-                plan_file.parse(self.data[: int(len(self.data) * share)], "boat.umber")
-            self.assertNotIn("\n", str(said.exception))
-
-    def test_a_flipped_byte_never_gets_past_as_a_crash(self):
-        for at in range(0, len(self.data), 211):
-            bent = bytearray(self.data)
-            bent[at] ^= 0x5A
-            try:
-                plan_file.parse(bytes(bent), "boat.umber")
-            except Refusal as error:
-                self.assertNotIn("\n", str(error))
-
-    def test_hostile_archives(self):
-        bomb = zipped([*self.entries.items(), ("x", b"")]).replace(b"plan.json", b"plan.json")
-        big = dict(self.entries) | {"plan.json": b"0" * 40_000_000}
-        for name, data, word in (
-            ("not a zip", b"GIF89a....", "no plan"),
-            ("another zip", zipped([("a.txt", b"hello")]), "no mimetype"),
-            (
-                "other mimetype",
-                zipped([*({**self.entries, "mimetype": b"application/x"}).items()]),
-                "no plan",
-            ),
-            ("path outside", zipped([*self.entries.items(), ("../../etc/x", b"")]), "outside"),
-            ("absolute path", zipped([*self.entries.items(), ("/etc/x", b"")]), "outside"),
-            ("bomb", zipped([*big.items()]), "larger"),
-            (
-                "many",
-                zipped([*self.entries.items(), *((str(i), b"") for i in range(99))]),
-                "too many",
-            ),
-            ("other sketch", zipped([*({**self.entries, "sketch": b"x"}).items()]), "not the one"),
-            (
-                "no regions",
-                zipped([(n, d) for n, d in self.entries.items() if n != "regions.png"]),
-                "regions.png",
-            ),
-        ):
-            with self.subTest(name), self.assertRaisesRegex(Refusal, word):
-                plan_file.parse(data, "x.umber")
-        plan_file.parse(bomb, "x.umber")
-
-    def test_wrong_newer_or_inconsistent_schema(self):
-        for change, word in (
-            ({"schema": 2}, "newer version"),
-            ({"schema": "1"}, "names no schema"),
-            ({"schema": True}, "names no schema"),
-            ({"title": 5}, "not valid"),
-            ({"studies__0__scheme__lead_deg": 1e9}, "not valid"),
-            ({"studies__0__scheme__name": "nine-hues"}, "scheme"),
-            ({"studies__0__recipes": {"r1": {"recipe": "no-such"}}}, "recipe"),
-            ({"current_study": "s9"}, "current study"),
-            ({"regions__1__id": "r1"}, "told apart"),
-            ({"studies__0__colours": {}}, "do not match"),
-            ({"practice": "unknown"}, "practice"),
-            ({"overrides": {"extremes.dark": 900}}, "out of range"),
-            ({"sketch__size": [10, 10]}, "regions"),
-        ):
-            with self.subTest(change), self.assertRaisesRegex(Refusal, word):
-                held = plan_file.parse(self.changed(**change), "x.umber")
-                document.from_file(held, "x.umber")
-
-    def test_a_full_disk_leaves_the_old_file(self):
-        full = OSError(28, "No space left on device")
-        with (
-            mock.patch("os.fsync", side_effect=full),
-            self.assertRaisesRegex(Refusal, "no space left"),
-        ):
-            document.save(self.made.plan, self.made.pixels, self.path)
-        self.assertEqual(self.path.read_bytes(), self.data)
-        self.assertEqual(sorted(p.name for p in self.folder.iterdir()), ["boat.png", "boat.umber"])
-
-    def test_killed_in_the_middle_of_saving_leaves_the_old_file(self):
-        code = (
-            "import os, sys, pathlib\nfrom umber_compass import document\n"
-            "os.fsync = lambda n: os._exit(9)\np = pathlib.Path(sys.argv[1])\n"
-            "document.save(document.open_plan(p), p)"
-        )
-        ended = subprocess.run([sys.executable, "-c", code, str(self.path)], check=False)
-        self.assertEqual((ended.returncode, self.path.read_bytes()), (9, self.data))
-
-    def test_hand_off_writes_ours_over_ours_and_nothing_over_others(self):
-        out = self.folder / "out"
-        files = document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
-        self.assertEqual([f.name for f in files], ["boat.gpl", "boat-flat.png"])
-        document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
-        np.testing.assert_allclose(
-            picture.read(files[1]).rgb.astype(int), scenes.draw().astype(int), atol=6
-        )
-        files[0].write_text("mine")
-        with self.assertRaisesRegex(Refusal, "there already"):
-            document.hand_off(self.made.plan, self.made.pixels, out, ["gpl", "flat"])
-        self.assertEqual(files[0].read_text(), "mine")
-        document.hand_off(self.made.plan, self.made.pixels, out, ["gpl"], force=True)
-        self.assertTrue(files[0].read_text().startswith(gpl.MAGIC))
-
-    def test_saving_into_a_folder_that_is_not_there(self):
-        with self.assertRaisesRegex(Refusal, "could not be written"):
-            document.save(self.made.plan, self.made.pixels, self.folder / "gone" / "x.umber")
 
 
 class Pictures(scenes.InFolder):
@@ -198,14 +46,35 @@ class Pictures(scenes.InFolder):
         np.testing.assert_array_equal(picture.read(path).rgb, scenes.draw())
 
     def test_a_profile_is_converted(self):
-        image = Image.fromarray(scenes.draw())
-        profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
-        out = io.BytesIO()
-        image.save(out, "PNG", icc_profile=profile)
-        off = picture.decode(out.getvalue(), "x").rgb.astype(int) - scenes.draw()
-        self.assertLessEqual(np.abs(off).max(), 1)
-        image.save(out := io.BytesIO(), "PNG", icc_profile=b"not a profile")
-        np.testing.assert_array_equal(picture.decode(out.getvalue(), "x").rgb, scenes.draw())
+        """Of a screen whose red and blue are swapped: what it calls red is blue in sRGB."""
+        rgb = np.uint8([[[200, 40, 90], [10, 160, 220]]])
+        swapped = bytearray(ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes())
+        for one, other in ((b"rXYZ", b"qXYZ"), (b"bXYZ", b"rXYZ"), (b"qXYZ", b"bXYZ")):
+            at = swapped.index(one)
+            swapped[at : at + 4] = other
+        data = scenes.encoded(rgb, icc_profile=bytes(swapped))
+        off = picture.decode(data, "x").rgb.astype(int) - rgb[..., ::-1]
+        self.assertLessEqual(np.abs(off).max(), 3)
+        plain = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+        for profile in (plain, b"not a profile", None):
+            same = picture.decode(scenes.encoded(rgb, icc_profile=profile), "x").rgb
+            self.assertLessEqual(np.abs(same.astype(int) - rgb).max(), 1)
+
+    def test_a_photographs_turn_is_made(self):
+        """EXIF orientation 6: the camera was turned, its first row is the right column."""
+        rgb = np.zeros((20, 30, 3), np.uint8)
+        rgb[:, :6] = (250, 10, 10)
+        exif = Image.Exif()
+        for turn, shape, at in (
+            (1, (20, 30), np.s_[:, :5]),
+            (3, (20, 30), np.s_[:, -5:]),
+            (6, (30, 20), np.s_[:5]),
+            (8, (30, 20), np.s_[-5:]),
+        ):
+            exif[0x0112] = turn
+            read = picture.decode(scenes.encoded(rgb, "PNG", exif=exif.tobytes()), "x")
+            self.assertEqual(read.rgb.shape[:2], shape)
+            self.assertTrue((read.rgb[at][..., 0] > 200).all(), turn)
 
     def test_clear_parts_are_told(self):
         rgba = np.dstack([scenes.draw(), np.full((160, 240), 255, np.uint8)])
@@ -262,9 +131,49 @@ class Atomic(scenes.InFolder):
             atomic.write(path, lambda stream: stream.write(bytes(1 // 0)))
         self.assertEqual((path.read_text(), len(list(self.folder.iterdir()))), ("old", 2))
 
-    def test_permissions_are_kept(self):
+    def test_it_is_flushed_to_disk_before_it_takes_the_others_place(self):
+        path, order = self.folder / "a.txt", []
+        path.write_text("old")
+        with (
+            mock.patch("os.fsync", side_effect=lambda n: order.append(("flush", path.read_text()))),
+            mock.patch.object(
+                Path, "replace", autospec=True, side_effect=lambda *a: order.append("rename")
+            ),
+        ):
+            atomic.write_bytes(path, b"new")
+        self.assertEqual(order, [("flush", "old"), "rename"])
+
+    def test_what_was_there_stays_where_the_disk_is_full(self):
         path = self.folder / "a.txt"
         path.write_text("old")
-        Path(path).chmod(0o640)
+        with (
+            mock.patch("os.fsync", side_effect=OSError(28, "No space left on device")),
+            self.assertRaisesRegex(Refusal, "no space left"),
+        ):
+            atomic.write_bytes(path, b"new")
+        self.assertEqual(path.read_text(), "old")
+        self.assertEqual(len(list(self.folder.iterdir())), 2)
+
+    def test_permissions_are_kept_and_new_files_follow_the_umask(self):
+        path = self.folder / "a.txt"
+        path.write_text("old")
+        path.chmod(0o640)
         atomic.write_bytes(path, b"new")
-        self.assertEqual(Path(path).stat().st_mode & 0o777, 0o640)
+        self.assertEqual(path.stat().st_mode & 0o777, 0o640)
+        before = os.umask(0o027)
+        self.addCleanup(os.umask, before)
+        with mock.patch("os.umask", side_effect=AssertionError("the whole process has one")):
+            atomic.write_bytes(self.folder / "b.txt", b"new")
+        self.assertEqual((self.folder / "b.txt").stat().st_mode & 0o777, 0o640)
+
+    def test_reading_is_bounded_and_says_what_is_wrong(self):
+        path = self.folder / "a.txt"
+        path.write_bytes(b"12345")
+        self.assertEqual(atomic.read(path, 5), b"12345")
+        for what, most, word in (
+            (path, 4, "more than"),
+            (self.folder, 9, "is a folder"),
+            (self.folder / "no", 9, "no such file"),
+        ):
+            with self.assertRaisesRegex(Refusal, word):
+                atomic.read(what, most)

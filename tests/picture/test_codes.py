@@ -1,77 +1,196 @@
-"""The flat picture as codes."""
+"""The flat picture as codes: borders, gradients, what touches what."""
+
+import unittest
 
 import numpy as np
-from PIL import Image
 
 from tests import scenes
-from umber_compass.colour.packed import unpack
-from umber_compass.picture import codes
-from umber_compass.plan import edits
-from umber_compass.plan.model import Gradient, Planned
-from umber_compass.steps.pipeline import picture
-from umber_compass.steps.sketch import start as sketch
+from umber_compass.colour.packed import pack, unpack
+from umber_compass.picture import borders, codes, drawing, grain, layout
+from umber_compass.plan.model import Gradient
 from umber_compass.steps.sketch.kinds import flats
 
+AXIS = (0.25, 0.0, 0.75, 0.0)
 
-class Codes(scenes.InFolder):
+
+def boat():
+    """The boat's drawing."""
+    return drawing.draw(scenes.draw(), flats.split(scenes.draw(), None, "boat").labels)
+
+
+def halves(width=20, height=4):
+    labels = np.ones((height, width), np.uint16)
+    labels[:, width // 2 :] = 2
+    return labels
+
+
+class Painting(unittest.TestCase):
+    def setUp(self):
+        self.drawing = boat()
+        self.codes = codes.encode_drawing(self.drawing, {})
+        self.table = drawing.main_levels(scenes.draw(), self.drawing.labels).astype(np.uint8)
+
+    def test_the_sketch_comes_back_smooth_borders_included(self):
+        off = np.abs(unpack(codes.paint(self.codes, self.table)).astype(int) - scenes.draw())
+        self.assertGreater((off.max(axis=2) == 0).mean(), 0.97)
+        self.assertLessEqual(np.percentile(off, 99.9), 4)
+
     def test_one_region_alone_gives_the_whole_paint(self):
-        made, pipeline = self.bring_in()
-        derived = pipeline.derive(made.plan)
-        shown = picture(derived)
-        for region in made.plan.regions:
-            table = derived.table.copy()
-            table[derived.codes.spans[region.label][0]] = (250, 3, 120)
-            mask = codes.mask_of(
-                derived.codes, made.pixels.drawing(made.plan.sketch).labels, region.label
-            )
+        shown = codes.paint(self.codes, self.table)
+        for label in range(1, 6):
+            table = self.table.copy()
+            table[self.codes.spans[label][0]] = (250, 3, 120)
+            mask = codes.mask_of(self.codes, self.drawing.labels, label)
             alone = shown.copy()
-            codes.paint_region(alone, derived.codes, table, mask, region.label)
-            np.testing.assert_array_equal(alone, codes.paint(derived.codes, table))
+            codes.paint_region(alone, self.codes, table, mask, label)
+            np.testing.assert_array_equal(alone, codes.paint(self.codes, table))
 
-    def test_a_gradient_runs_from_one_end_to_the_other(self):
-        made, pipeline = self.bring_in()
-        ends = [Planned(slot="A", value=v, chroma=0.05) for v in (30, 70)]
-        for axis in ((0.5, 0, 0.5, 0.625), (0, 0, 1, 0.3)):
-            gradient = Gradient(first=ends[0], second=ends[1], axis=axis)
-            plan = edits.with_colours(made.plan, {"r1": gradient})
-            derived = pipeline.derive(plan)
-            begin, end = derived.codes.spans[1]
-            values = derived.values.by_code[begin:end]
-            self.assertTrue((np.diff(values) > -0.4).all())
-            np.testing.assert_allclose([values[0], values[-1]], [30, 70], atol=0.4)
-            shown = unpack(picture(derived))
-            near = np.abs(shown[0, 0].astype(int) - derived.table[begin]).max()
-            self.assertLessEqual(near, 2)
+    def test_quick_mixing_is_exact_mixing_rounded(self):
+        rng = np.random.default_rng(2)
+        top, under = rng.integers(0, 256, (2, 500, 3)).astype(np.uint8)
+        cover = rng.random(500).astype(np.float32)
+        parts = codes.parts_of(cover)
+        self.assertLessEqual(np.abs(parts / 256 - cover).max(), 0.5 / 256 + 1e-6)
+        mixed = unpack(codes.mixed_quickly(pack(top), pack(under), parts))
+        exact = under + (top.astype(float) - under) * (parts / 256)[:, None]
+        self.assertLessEqual(np.abs(mixed - exact).max(), 0.51)
 
-    def test_shared_borders_are_measured(self):
-        made, pipeline = self.bring_in()
-        derived = pipeline.derive(made.plan)
-        labels = {r.id: r.label for r in made.plan.regions}
-        pairs = {
-            tuple(p): n
-            for p, n in zip(
-                derived.codes.grain.touching.tolist(),
-                derived.codes.grain.touch_px.tolist(),
-                strict=True,
-            )
-        }
-        sea, sand = labels["r1"], labels["r2"]
-        self.assertEqual(pairs[sea, sand], 240)
+    def test_shares_and_holding(self):
+        regions = [scenes.region(i, "figure") for i in range(1, 7)]
+        shares = codes.region_shares(self.codes, regions)
+        self.assertAlmostEqual(sum(shares.values()), 1)
+        self.assertEqual(shares["r6"], 0)
+        self.assertEqual([self.codes.holds(i) for i in (1, 6)], [True, False])
+        areas = np.bincount(self.drawing.labels.reshape(-1), minlength=7)
+        np.testing.assert_array_equal(self.codes.areas(6), areas)
 
-    def test_sharply_resized_flats_leave_no_specks_and_keep_their_colours(self):
-        from scipy.ndimage import label
 
-        large = Image.fromarray(scenes.draw(size=(240, 160), smooth=1)).resize((960, 640), 0)
-        for how in (Image.Resampling.LANCZOS, Image.Resampling.BICUBIC):
-            small = np.asarray(large.resize((400, 267), how))
-            found = flats.split(small, None, "x")
-            self.assertEqual(len(found.colours), 5)
-            for colour in found.colours.astype(int):
-                self.assertLessEqual(np.abs(scenes.FLATS - colour).max(axis=1).min(), 2)
-            parts = [label(found.labels == i + 1)[1] for i in range(5)]
-            self.assertLessEqual(max(parts), 2)
+class Gradients(unittest.TestCase):
+    def test_axes_are_those_of_the_regions_that_are_gradients(self):
+        gradient = Gradient(first=scenes.planned(), second=scenes.planned(), axis=AXIS)
+        regions = [scenes.region(3, "figure"), scenes.region(7, "figure")]
+        axes = codes.gradient_axes(regions, {"r3": scenes.planned(), "r7": gradient})
+        self.assertEqual(axes, {7: AXIS})
 
-    def test_boxes(self):
-        made, _ = self.bring_in()
-        sand = sketch.boxes(made.pixels.labels(made.plan.sketch))[2]
-        self.assertEqual(sand, (0, 100, 240, 60))
+    def test_a_step_lies_where_the_middle_of_its_px_lies(self):
+        """Four px along an axis of the whole width: their middles at 1/8, 3/8, 5/8, 7/8."""
+        place = np.arange(4)
+        steps = codes.steps_along((0, 0, 1, 0), (1, 4), place, steps=801)
+        np.testing.assert_array_equal(steps, [100, 300, 500, 700])
+        down = codes.steps_along((0, 0, 0, 1), (4, 1), place, steps=801)
+        np.testing.assert_array_equal(down, [100, 300, 500, 700])
+
+    def test_it_is_one_colour_beyond_its_ends_and_climbs_between(self):
+        labels = np.ones((2, 40), np.uint16)
+        made = codes.encode_drawing(drawing.Drawing(labels, none(), {}), {1: AXIS})
+        code = np.repeat(made.run_code, made.run_length).reshape(2, 40)[0] - made.spans[1][0]
+        np.testing.assert_array_equal(code[:10], 0)
+        np.testing.assert_array_equal(code[30:], codes.GRADIENT_STEPS - 1)
+        self.assertTrue((np.diff(code[10:30]) > 0).all())
+        self.assertEqual(made.size, 1 + codes.GRADIENT_STEPS)
+        self.assertEqual(code[20] + code[19], codes.GRADIENT_STEPS - 1)
+
+    def test_the_other_side_of_a_border_has_the_step_of_its_own_place(self):
+        labels = halves(40)
+        mixed = borders.Borders(
+            np.array([19, 59]),
+            np.uint16([1, 1]),
+            np.uint16([2, 2]),
+            np.float32([0.75, 0.75]),
+        )
+        made = codes.encode_drawing(drawing.Drawing(labels, mixed, {}), {2: (0, 0, 1, 0)})
+        np.testing.assert_array_equal(made.own, made.spans[1][0])
+        step = codes.steps_along((0, 0, 1, 0), (4, 40), np.array([19]))[0]
+        np.testing.assert_array_equal(made.other, made.spans[2][0] + step)
+
+
+def none():
+    """No border pixels."""
+    return borders.Borders(
+        np.zeros(0, np.intp),
+        np.zeros(0, np.uint16),
+        np.zeros(0, np.uint16),
+        np.zeros(0, np.float32),
+    )
+
+
+class Grain(unittest.TestCase):
+    def test_borders_are_counted_by_pairs_of_labels(self):
+        made = codes.encode_drawing(drawing.Drawing(halves(), none(), {}), {})
+        np.testing.assert_array_equal(made.grain.pair_labels, [[1, 2]])
+        np.testing.assert_array_equal(made.grain.pair_px, [4])
+        np.testing.assert_array_equal(made.grain.touching, [[1, 2]])
+        np.testing.assert_array_equal(made.grain.pixels, [0, 40, 40])
+        upright = codes.encode_drawing(drawing.Drawing(halves().T.copy(), none(), {}), {})
+        np.testing.assert_array_equal(upright.grain.pair_px, [4])
+
+    def test_what_touches_is_looked_at_inside_each_region(self):
+        """With a code of its own for each column, columns 9 and 10 meet; 4 px inward 5 and 14."""
+        code = np.tile(np.arange(20), (4, 1))
+        label_of = np.repeat([1, 2], 10)
+        for inward, pair in ((0, [9, 10]), (4, [5, 14]), (14, [0, 19])):
+            made = grain.grain_of(code, halves(), label_of, inward)
+            np.testing.assert_array_equal(made.touching, [pair], str(inward))
+            np.testing.assert_array_equal(made.touch_px, [4])
+            np.testing.assert_array_equal(made.pair, [0])
+
+    def test_arrays_are_read_only(self):
+        made = codes.encode_drawing(drawing.Drawing(halves(), none(), {}), {})
+        self.assertFalse(any(a.flags.writeable for a in made.grain))
+
+
+class Borders(unittest.TestCase):
+    def test_a_mixed_px_is_said_as_its_two_colours_and_their_shares(self):
+        colours = np.array([[0, 0, 0], [200, 40, 40], [20, 60, 220], [90, 200, 90]], np.float32)
+        near = np.uint16([[1, 2, 3, 0]] * 3)
+        for first, second, share in ((1, 2, 0.7), (2, 3, 0.6), (3, 1, 0.9)):
+            px = colours[first] * share + colours[second] * (1 - share)
+            found = borders.explain(np.round(px)[None].astype(np.uint8), near[:1], colours)
+            self.assertEqual((int(found.own[0]), int(found.other[0])), (first, second))
+            self.assertAlmostEqual(float(found.cover[0]), share, delta=0.02)
+            self.assertLess(float(found.residual[0]), 1.5)
+
+    def test_near_labels_come_nearest_first(self):
+        pure = np.zeros((5, 9), np.uint16)
+        pure[2, 3], pure[2, 6], pure[0, 5] = 7, 8, 9
+        np.testing.assert_array_equal(
+            borders.near_labels(pure, np.array([2 * 9 + 4])), [[7, 8, 9, 0]]
+        )
+
+    def test_the_shares_of_a_drawing_lie_on_the_side_of_their_label(self):
+        made = boat()
+        own = made.labels.reshape(-1)[made.borders.place]
+        np.testing.assert_array_equal(own, made.borders.own)
+        self.assertTrue((made.borders.own != made.borders.other).all())
+        self.assertGreaterEqual(float(made.borders.cover.min()), 0.49)
+
+    def test_tolerance_widens_for_what_was_stored_with_loss(self):
+        self.assertEqual(borders.tolerance(np.int16([0, 1, 2, 9])), 2)
+        self.assertEqual(borders.tolerance(np.int16([0, 2, 5, 9])), 12)
+
+    def test_boxes_and_main_levels(self):
+        made = boat()
+        self.assertEqual(made.box[2], (0, 100, 240, 60))
+        levels = drawing.main_levels(scenes.draw(), made.labels)
+        self.assertEqual({tuple(c) for c in levels[1:]}, {tuple(c) for c in scenes.FLATS})
+
+
+class Layout(unittest.TestCase):
+    def test_numbers_and_places_are_each_others_way_back(self):
+        rng = np.random.default_rng(4)
+        labels = rng.integers(0, 3, 300)
+        sizes = {"step": np.array([1, 4, 1]), "facing": np.array([1, 9, 1]), "open": np.full(3, 5)}
+        dimensions, wanted = [], {}
+        for name, size in sizes.items():
+            standing = rng.integers(0, 1000, 300) % size[labels]
+            wanted[name] = standing
+            place = np.flatnonzero(size[labels] > 1) if name == "step" else None
+            kept = standing if place is None else standing[place]
+            dimensions.append(layout.Dimension(name, size, place, kept))
+        room = layout.lay_out(dimensions)
+        self.assertEqual(room.first.tolist(), [0, 5, 185, 190])
+        wide = layout.numbers(labels, dimensions, room)
+        label, standing = layout.places(wide, room)
+        np.testing.assert_array_equal(label, labels)
+        for name in sizes:
+            np.testing.assert_array_equal(standing[name], wanted[name])

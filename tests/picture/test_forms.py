@@ -75,7 +75,7 @@ class Forms(unittest.TestCase):
         ]
         from umber_compass.picture.drawing import boxes
 
-        return forms.build(labels, regions, boxes(labels))
+        return forms.build(labels, forms.form_wishes(regions), boxes(labels))
 
     def test_what_stands_in_front_neither_dents_nor_is_dented(self):
         labels = np.ones((120, 160), np.uint16)
@@ -105,11 +105,81 @@ class Forms(unittest.TestCase):
         self.assertGreater(np.abs(two.nx[45, 55:65]).max(), 0.6)
         sloped = self.build(labels, ("ground", "middle ground"), r1={"form": "slope"})
         self.assertAlmostEqual(float(sloped.ny[3, 20]), forms.SLOPE_NORMAL[1], places=3)
+
+    def test_the_order_is_by_role_then_area_then_what_was_told(self):
+        area = np.array([0, 40, 60, 10, 5])
         regions = [scenes.region(i, "figure") for i in (1, 2, 3)]
-        order = forms.front_order(regions, np.array([0, 40, 60, 10]))
-        self.assertEqual(order, {2: 1, 1: 2, 3: 3})
+        regions.append(scenes.region(4, "ground"))
+        order = forms.front_order(forms.form_wishes(regions), area)
+        self.assertEqual(order, {4: 1, 2: 2, 1: 3, 3: 4})
         regions[2] = replace(regions[2], front=0)
-        self.assertEqual(forms.front_order(regions, np.array([0, 40, 60, 10]))[3], 1)
+        self.assertEqual(forms.front_order(forms.form_wishes(regions), area)[3], 1)
+
+    def test_flat_things_lie_like_paint_and_what_stands_out_darkens(self):
+        """A patch on a figure: flat it takes nothing from what lies behind, round it does."""
+        labels = np.ones((120, 160), np.uint16)
+        labels[20:100, 20:140] = 2
+        labels[50:70, 70:90] = 3
+        roles = ("ground", "figure", "focus")
+        paint = self.build(labels, roles, r3={"form": "flat"})
+        stands = self.build(labels, roles)
+        self.assertEqual(int(paint.openness[labels == 2].min()), 255)
+        self.assertLess(int(stands.openness[60, 91]), 120)
+        self.assertEqual(int(stands.openness[labels == 3].min()), 255)
+
+    def test_far_grounds_stay_clear_unless_they_were_told_a_form(self):
+        labels = np.ones((120, 160), np.uint16)
+        labels[40:80, 50:110] = 2
+        for role, told, least in (
+            ("ground", {}, 255),
+            ("middle ground", {}, 255),
+            ("ground", {"form": "round"}, 255),
+            ("ground", {"form": "flat"}, 100),
+            ("ground", {"form": "slope"}, 100),
+            ("middle ground", {"form": "round"}, 100),
+        ):
+            with self.subTest(role=role, told=told):
+                built = self.build(labels, (role, "figure"), r1=told)
+                lowest = int(built.openness[labels == 1].min())
+                self.assertLessEqual(lowest, least)
+                self.assertEqual(lowest == 255, least == 255)
+
+    def test_a_border_darkens_as_far_as_the_reach_and_evenly(self):
+        labels = np.ones((60, 640), np.uint16)
+        labels[:, 320:] = 2
+        near = self.build(labels, ("figure", "focus"))
+        reach = forms.OPEN_REACH * 640
+        middle = near.openness[30, :320].astype(float) / 255
+        self.assertTrue((middle[: 320 - int(reach) - 2] == 1).all())
+        half = middle[320 - int(reach / 2)]
+        self.assertAlmostEqual(half, 0.5, delta=0.12)
+
+    def test_who_shares_a_form_and_a_ring_of_them(self):
+        area = np.array([0, 40, 60, 10])
+        ring = [scenes.region(i, "figure", shares_form_with=f"r{i % 3 + 1}") for i in (1, 2, 3)]
+        found = forms.surfaces(forms.form_wishes(ring), area)
+        self.assertEqual([sorted(s.labels) for s in found], [[1, 2, 3]])
+        chain = [
+            scenes.region(1, "ground", form="slope"),
+            scenes.region(2, "figure", shares_form_with="r1"),
+            scenes.region(3, "figure", shares_form_with="r2"),
+        ]
+        found = forms.surfaces(forms.form_wishes(chain), area)
+        self.assertEqual([(sorted(s.labels), s.kind) for s in found], [([1, 2, 3], forms.SLOPE)])
+        gone = [scenes.region(1, "figure", shares_form_with="r9")]
+        self.assertEqual(forms.surfaces(forms.form_wishes(gone), area)[0].labels, (1,))
+
+    def test_a_name_or_a_material_changes_no_form(self):
+        one = scenes.region(1, "figure")
+        same = forms.form_wishes([replace(one, name="other", material="wet")])
+        self.assertEqual(forms.form_wishes([one]), same)
+        for change in (
+            {"role": "focus"},
+            {"form": "flat"},
+            {"front": 2},
+            {"shares_form_with": "r2"},
+        ):
+            self.assertNotEqual(forms.form_wishes([replace(one, **change)]), same)
 
     def test_strange_sketches(self):
         many = np.arange(400).reshape(20, 20).repeat(6, 0).repeat(6, 1).astype(np.uint16) + 1

@@ -1,6 +1,5 @@
 """What light does to a colour: formulas written out by hand."""
 
-import itertools
 import unittest
 
 import numpy as np
@@ -8,25 +7,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from tests.scenes import BEHIND, RIGHT, UP_LEFT, plain_rig
 from umber_compass.colour import spaces
 from umber_compass.picture import light
-from umber_compass.plan.model import Ambient, Lamp, Rig, Terminator
-from umber_compass.steps.light import lamps
-
-UP_LEFT, RIGHT, BEHIND = (-0.66, -0.42, 0.62), (0.9, 0.1, 0.42), (0.3, 0.5, -0.8)
+from umber_compass.plan.model import Lamp, Rig, Terminator
 
 
-def plain(**changes):
-    """A rig without tint or softness, so that formulas can be written out."""
-    key = Lamp(hex="#ffffff", strength=50, direction=UP_LEFT, softness=0)
-    ambient = Ambient(hex="#ffffff", strength=25)
-    return replace(Rig(ambient=ambient, lamps=(key,), crevice=100), **changes)
-
-
-def shade(local, turn, openness, rig):
-    light_ = light.lights_of(rig)
+def shade(local, turn, openness, rig, *others):
+    """One colour shaded, (3,), at N.L of the key and of further lamps."""
+    lights = light.lights_of(rig)
     local = np.array(local, np.float32).reshape(3, 1)
-    return light.shade(local, np.float32([turn]), np.float32([openness]), light_)[:, 0]
+    turns = [np.float32([t]) for t in (turn, *others)]
+    return light.shade(local, turns, np.float32([openness]), lights)[:, 0]
 
 
 class Formula(unittest.TestCase):
@@ -37,8 +29,50 @@ class Formula(unittest.TestCase):
             (0, 1, 0.25),
             (-1, 0.25, 0.0625),
         ):
-            out = shade([0.4, 0.2, 0.1], turn, openness, plain())
+            out = shade([0.4, 0.2, 0.1], turn, openness, plain_rig())
             np.testing.assert_allclose(out, np.array([0.4, 0.2, 0.1]) * there, rtol=1e-5)
+
+    def test_crevices_take_what_they_are_told_of_the_ambient(self):
+        for crevice, there in ((100, 0.25 * 0.4), (50, 0.25 * 0.7), (0, 0.25)):
+            out = shade([0.5] * 3, -1, 0.4, plain_rig(crevice=crevice))
+            np.testing.assert_allclose(out, 0.5 * there, rtol=1e-5)
+
+    def test_every_lamp_adds_its_own_colour_and_side(self):
+        red = Lamp(name="rim", rank=2, hex="#ff0000", strength=30, direction=RIGHT, softness=0)
+        rig = plain_rig(lamps=(red, *plain_rig().lamps))
+        self.assertEqual([x.name for x in light.lights_of(rig).lamps], ["key", "rim"])
+        out = shade([0.5] * 3, 0.4, 1, rig, 0.8)
+        both = 0.25 + 0.5 * 0.4
+        np.testing.assert_allclose(out, [0.5 * (both + 0.3 * 0.8), 0.5 * both, 0.5 * both], 1e-5)
+        off = plain_rig(lamps=(replace(red, on=False), *plain_rig().lamps))
+        np.testing.assert_allclose(shade([0.5] * 3, 0.4, 1, off, 0.8), 0.5 * both, rtol=1e-5)
+
+    def test_only_parts_of_the_lights(self):
+        rig = plain_rig(
+            lamps=(*plain_rig().lamps, Lamp(name="rim", rank=2)), terminator=Terminator(strength=50)
+        )
+        lights = light.lights_of(rig)._replace(exposure=1.7)
+        for name in ("ambient", "key"):
+            part = lights.only(**{name: True})
+            self.assertEqual((part.exposure, part.others), (1.7, ()))
+            self.assertEqual(part.ambient.any(), name == "ambient")
+            self.assertEqual(part.key.light.any(), name == "key")
+            self.assertEqual(part.tint_share > 0, name == "key")
+        self.assertTrue(lights.only().is_dark)
+        self.assertFalse(lights.is_dark)
+
+    def test_facing_is_the_cosine_and_normals_have_the_turn_they_are_made_for(self):
+        normals = np.float32([[0, 1], [0, 0], [1, 0]])
+        np.testing.assert_allclose(light.facing(normals, (0.6, 0.0, 0.8)), [0.8, 0.6], rtol=1e-6)
+        for direction in (UP_LEFT, RIGHT, BEHIND, (0.0, 0.0, 1.0), (0.0, 0.0, -1.0)):
+            lamp = light.unit(direction)
+            for turn in (1.0, 0.5, 0.0, -0.5, -1.0):
+                normal = light.normal_at(turn, lamp)
+                self.assertAlmostEqual(float(normal @ lamp), turn, places=6)
+                self.assertAlmostEqual(float(np.linalg.norm(normal)), 1, places=6)
+            turned = light.normal_at(0.0, lamp)
+            self.assertGreaterEqual(turned[2], -1e-9)
+        self.assertEqual(light.unit((0.0, 0.0, 0.0)), (0.0, 0.0, 1.0))
 
     def test_softness_reaches_round_and_meets_the_cosine(self):
         turn = np.linspace(-1, 1, 2001).astype(np.float32)
@@ -47,15 +81,37 @@ class Formula(unittest.TestCase):
         self.assertEqual(float(soft[turn < -0.41].max()), 0)
         np.testing.assert_allclose(soft[turn > 0.41], turn[turn > 0.41])
         self.assertLess(np.abs(np.diff(soft, 2)).max(), 1e-5)
+        np.testing.assert_allclose(light.reached(turn, 0.0), np.maximum(turn, 0))
+        wrap = light.lights_of(plain_rig(lamps=(Lamp(softness=0.6),))).key.wrap
+        self.assertAlmostEqual(wrap, 0.3)
 
-    def test_the_terminators_tint_keeps_luminance_of_grey_and_needs_a_key(self):
-        rig = plain(terminator=Terminator(hex="#c8505a", strength=60))
+
+class Tint(unittest.TestCase):
+    def test_it_keeps_the_luminance_of_grey_and_needs_a_key(self):
+        rig = plain_rig(terminator=Terminator(hex="#c8505a", strength=60))
         grey = shade([0.3] * 3, 0, 1, rig)
         self.assertGreater(grey[0], grey[2] * 1.3)
         self.assertAlmostEqual(float(spaces.luminance(grey)), 0.3 * 0.25, places=4)
-        off = replace(rig, lamps=(replace(rig.lamps[0], on=False),))
+        off = replace(rig, lamps=(replace(rig.key, on=False),))
         self.assertEqual(np.ptp(shade([0.3] * 3, 0, 1, off)), 0)
 
+    def test_it_is_as_wide_as_the_key_is_soft(self):
+        """At N.L of one width the tint has fallen to 1/e: .18 for a hard lamp, .42 for a soft."""
+        for softness, width in ((0.0, 0.18), (0.5, 0.30), (1.0, 0.42)):
+            key = replace(plain_rig().key, softness=softness, strength=1)
+            rig = plain_rig(lamps=(key,), terminator=Terminator(hex="#c8505a", strength=100))
+            lights = light.lights_of(rig)
+            self.assertAlmostEqual(lights.band, width)
+            turns = np.float32([0, width, -width])
+            there = light.illumination([turns], np.ones(3, np.float32), lights)
+            plain = light.illumination(
+                [turns], np.ones(3, np.float32), lights._replace(tint_share=0.0)
+            )
+            added = there[0] / plain[0] - 1
+            np.testing.assert_allclose(added[1:] / added[0], np.exp(-1), rtol=1e-3)
+
+
+class Fitting(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     @given(st.lists(st.floats(0, 30), min_size=3, max_size=3))
     def test_nothing_is_clipped_and_value_is_kept_below_the_shoulder(self, colour):
@@ -65,20 +121,15 @@ class Formula(unittest.TestCase):
         wished = lum if lum <= light.SHOULDER else float(light.shouldered(np.array([lum]))[0])
         self.assertAlmostEqual(float(spaces.luminance(out)), min(wished, 1), places=3)
 
-    def test_lamps_stand_where_they_are_put(self):
-        for place in itertools.product((-0.7, -0.2, 0, 0.4, 0.8), repeat=2):
-            there = lamps.place_of(lamps.direction_at(*place))
-            np.testing.assert_allclose(there, place, atol=1e-6)
-        for place, off in (
-            ((0, 0), 0),
-            ((1, 0), 90),
-            ((0, -0.5), 45),
-            ((1.25, 0), 150),
-            ((9, 0), 150),
-        ):
-            self.assertAlmostEqual(
-                lamps.stand_of(lamps.direction_at(*place)).off_deg, off, places=3
-            )
-        np.testing.assert_allclose(lamps.direction_at(1, 0), (1, 0, 0), atol=1e-9)
-        np.testing.assert_allclose(lamps.direction_at(0, 1), (0, 1, 0), atol=1e-9)
-        self.assertIn("behind", str(lamps.in_words(BEHIND)))
+    def test_the_shoulder_climbs_without_a_step(self):
+        lum = np.linspace(0, 6, 4001)
+        soft = light.shouldered(lum)
+        np.testing.assert_array_equal(soft[lum <= 0.8], lum[lum <= 0.8])
+        slope = np.diff(soft) / np.diff(lum)
+        self.assertTrue((slope >= 0).all() and (np.diff(slope) < 1e-6).all())
+        self.assertLess(float(soft.max()), 1)
+
+    def test_a_colour_within_the_screen_is_left_alone(self):
+        colour = np.float32([[0.79], [0.1], [0.3]])
+        np.testing.assert_array_equal(light.fitted(colour.copy()), colour)
+        self.assertEqual(light.lights_of(Rig()).exposure, 1)

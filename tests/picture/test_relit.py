@@ -1,4 +1,4 @@
-"""Codes held to the exact picture."""
+"""The lit picture: codes held to the exact one, many lamps, the artist's forms and gradients."""
 
 import itertools
 import unittest
@@ -7,178 +7,149 @@ import numpy as np
 from msgspec.structs import replace
 
 from tests import scenes
+from tests.picture.test_codes import none
+from tests.scenes import BEHIND, NOTHING, RIGHT, UP_LEFT
 from umber_compass import document
 from umber_compass.colour import difference, spaces
-from umber_compass.colour.packed import unpack
+from umber_compass.colour.packed import pack, unpack
 from umber_compass.demo.plans import DEMOS
-from umber_compass.picture import light
-from umber_compass.picture import relit as lighting
-from umber_compass.picture.building import form_key
-from umber_compass.plan import edits
-from umber_compass.plan.light_edits import light_on, rig_of, set_ambient, set_lamp, with_rig
-from umber_compass.plan.model import Terminator
-from umber_compass.plan.sketch_edits import set_form
-from umber_compass.steps.checks import judging
+from umber_compass.picture import codes, light, relief, relit
+from umber_compass.picture.building import build_relief
+from umber_compass.picture.drawing import Drawing, boxes
+from umber_compass.picture.forms import form_wishes
+from umber_compass.plan.light_edits import rig_of, set_lamp, with_rig
+from umber_compass.plan.model import Lamp
 from umber_compass.steps.harmony.edits import make_gradient
-from umber_compass.steps.light import chart
-from umber_compass.steps.light import parts_of_light as showing
 from umber_compass.steps.pipeline import Pipeline, exact_picture, picture
-from umber_compass.steps.ramps import ramps
-from umber_compass.words import words
 
-UP_LEFT, RIGHT, BEHIND = (-0.66, -0.42, 0.62), (0.9, 0.1, 0.42), (0.3, 0.5, -0.8)
+RIM = Lamp(name="rim", rank=2, hex="#6080ff", strength=70, direction=(0.7, 0.3, 0.65))
 
 
-NOTHING = words("")
+def off(one, other):
+    """CIEDE2000 of two packed pictures."""
+    lab = [spaces.cielab(spaces.decode(unpack(p) / 255)) for p in (one, other)]
+    return difference.ciede2000(*lab)
 
 
-class Picture(unittest.TestCase):
+class Demo(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
         cls.made = document.open_plan(DEMOS[0].plan)
         cls.pipeline = Pipeline(cls.made.pixels.drawings)
 
-    def derive(self, *changes):
-        plan = self.made.plan
-        for change in changes:
-            plan = change.apply(plan)
-        return self.pipeline.derive(plan)
-
     def test_codes_stay_near_the_exact_picture(self):
         for direction, by in itertools.product((UP_LEFT, RIGHT, BEHIND), (8, -22)):
             with self.subTest(direction=direction, by=by):
-                moved = scenes.all_values(by)
-                derived = self.derive(set_lamp("key", NOTHING, direction=direction), moved)
-                pair = [unpack(p) for p in (picture(derived), exact_picture(derived))]
-                lab = [spaces.cielab(spaces.decode(p / 255)) for p in pair]
-                off = difference.ciede2000(*lab)
-                self.assertLess(off.mean(), 0.5)
-                self.assertLess(np.percentile(off, 99.9), 2.5)
-                self.assertLess(off.max(), 5)
+                plan = set_lamp("key", NOTHING, direction=direction).apply(self.made.plan)
+                derived = self.pipeline.derive(scenes.all_values(by).apply(plan))
+                found = off(picture(derived), exact_picture(derived))
+                self.assertLess(found.mean(), 0.5)
+                self.assertLess(np.percentile(found, 99.9), 2.5)
+                self.assertLess(found.max(), 5)
 
-    def test_chart_and_picture_agree(self):
-        derived = self.derive()
-        rows = {r.region: r for r in chart.chart(derived)}
-        label = {r.id: r.label for r in derived.plan.regions}
-        turn = light.facing(derived.relief.normal, derived.lit.lights.direction)
-        for region_id, row in rows.items():
-            if "sky" in row.name:
-                continue
-            own = derived.relief.grain.label == label[region_id]
-            for place in chart.PLACES:
-                near = own & (np.abs(turn - place.turn) < 0.01)
-                near &= np.abs(derived.relief.openness - place.openness) < 0.01
-                for code in np.flatnonzero(near)[:3]:
-                    shown = derived.lit.packed[code] >> np.array([16, 8, 0]) & 255
-                    wished = np.round(spaces.parse_hex(row.lit[place.name].hex) * 255)
-                    self.assertLess(
-                        np.abs(shown.astype(int) - wished).max(), 6, (row.name, place.name)
-                    )
-
-    def test_each_anchor_brings_its_side_to_the_planned_value(self):
-        for anchor in ("lit", "halftone"):
-            rig = replace(rig_of(self.made.plan), anchor=anchor)
-            derived = self.pipeline.derive(with_rig(self.made.plan, rig))
-            for row in chart.chart(derived):
-                if row.name.startswith("sky"):
-                    continue
-                there = row.lit[anchor].value - row.local.value
-                self.assertAlmostEqual(there, row.rest, delta=0.8)
-            worst = max(abs(x) for x in derived.lit.rest.values())
-            self.assertLess(worst, 6)
-
-    def test_parts_of_the_light_add_up_and_off_is_darkest(self):
-        rig = replace(rig_of(self.made.plan), terminator=Terminator(strength=0))
-        derived = self.pipeline.derive(with_rig(scenes.all_values(-20).apply(self.made.plan), rig))
-        linear = {
-            n: spaces.decode(unpack(showing.exact_in(derived, n)) / 255)
-            for n in ("ambient-only", "key-only", "lights-off")
-        }
-        whole = spaces.decode(unpack(exact_picture(derived)) / 255)
-        added = linear["ambient-only"] + linear["key-only"]
-        inside = ~np.isin(np.arange(whole.shape[0] * whole.shape[1]), derived.relief.place)
-        off = np.abs(added - whole).reshape(-1, 3)[inside]
-        self.assertLess(np.percentile(off, 99), 0.012)
-        self.assertLess(linear["lights-off"].mean(), linear["ambient-only"].mean())
-
-    def test_strange_lights_give_pictures(self):
-        for changes in (
-            {"strength": 0.0},
-            {"strength": 1000.0},
-            {"direction": (0.0, 0.0, -1.0)},
-            {"direction": (0.0, 1.0, 0.0)},
-            {"direction": (0.0, 0.0, 0.0)},
-            {"softness": 1.0},
-            {"on": False},
-        ):
-            with self.subTest(changes):
-                derived = self.derive(set_lamp("key", NOTHING, **changes))
-                self.assertTrue(np.isfinite(derived.values.by_code).all())
-                self.assertTrue(0 < derived.values.by_code.max() <= 100)
-        dark = self.derive(set_lamp("key", NOTHING, on=False), set_ambient(NOTHING, on=False))
-        self.assertEqual(int(picture(dark).max()), 0)
-        titles = [str(r.title) for r in judging.measure_all(dark) if r.level == "warning"]
-        self.assertIn("All lamps are off", titles)
-
-    def test_a_lamp_changes_the_light_alone_and_a_form_the_relief(self):
-        first = self.derive()
-        moved = self.derive(set_lamp("key", NOTHING, direction=RIGHT))
-        for part in ("codes", "colours", "table", "relief", "shares"):
-            self.assertIs(getattr(moved, part), getattr(first, part))
-        pipeline = Pipeline(self.made.pixels.drawing(self.made.plan.sketch), builds=False)
-        self.assertIsNone(pipeline.derive(self.made.plan).lit)
-        pipeline.take(first.relief, form_key(self.made.plan))
-        self.assertIsNotNone(pipeline.derive(self.made.plan).lit)
-        sea = next(r for r in self.made.plan.regions if r.name == "sea")
-        other = make_gradient(self.made.plan, sea.id, "sea").apply(self.made.plan)
-        self.assertIsNone(pipeline.derive(other).lit)  # its codes stand for other colours
-        roof = next(r for r in self.made.plan.regions if r.name == "roof")
-        self.assertIsNot(self.derive(set_form(roof.id, "round", "roof")).relief, first.relief)
-
-    def test_lamp_checks_are_mended(self):
-        for edit, check in (
-            (set_lamp("key", NOTHING, strength=20.0), "lamp-rank"),
-            (set_lamp("key", NOTHING, on=False), "lamp-rank"),
-            (set_ambient(NOTHING, hex="#ffe0b0"), "warm-with-cool"),
-            (set_ambient(NOTHING, hex="#d0d0d0"), "warm-with-cool"),
-        ):
-            with self.subTest(check):
-                derived = self.derive(edit)
-                results = judging.measure_all(derived)
-                bad = next(r for r in results if r.check == check)
-                self.assertEqual(bad.level, "warning")
-                mended = judging.with_fixes(bad, results, derived, self.pipeline)
-                self.assertTrue(mended.fixes)
-                after = self.pipeline.derive(mended.fixes[0].edit.apply(derived.plan))
-                levels = {r.level for r in judging.measure_all(after) if r.check == check}
-                self.assertEqual(levels, {"fine"})
-
-    def test_steps_from_the_rig_keep_base_and_values_and_turn_cool_in_shade(self):
+    def test_a_second_lamp_is_lit_in_both(self):
         rig = rig_of(self.made.plan)
-        from umber_compass.plan.practices import rules
+        both = self.pipeline.derive(with_rig(self.made.plan, replace(rig, lamps=(*rig.lamps, RIM))))
+        found = off(picture(both), exact_picture(both))
+        self.assertLess(np.percentile(found, 99.9), 3)
+        one = self.pipeline.derive(self.made.plan)
+        self.assertGreater(off(exact_picture(both), exact_picture(one)).mean(), 1)
+        self.assertIs(both.relief, one.relief)
 
-        numbers = rules(self.made.plan)
-        for base in ("#da8590", "#8c8169", "#808080", "#f4e8d2", "#1c2a30"):
-            made = ramps.make_steps(base, ramps.Ramp(recipe="rig"), numbers, rig)
-            even = ramps.make_steps(base, ramps.Ramp(recipe="straight"), numbers)
-            self.assertEqual(made.steps[made.base].hex, base)
-            for one, two in zip(made.steps, even.steps, strict=True):
-                self.assertAlmostEqual(one.value, two.value, delta=0.6)
-        coat = ramps.make_steps("#8c8169", ramps.Ramp(recipe="rig"), numbers, rig)
-        warmth = [np.cos(np.radians(s.hue - 45)) * s.chroma for s in coat.steps]
-        self.assertLess(warmth[0], warmth[-1])
+    def test_a_gradient_on_a_round_form_stays_near_too(self):
+        name = next(r for r in self.made.plan.regions if r.name == "coat")
+        plan = make_gradient(self.made.plan, name.id, name.name).apply(self.made.plan)
+        derived = self.pipeline.derive(plan)
+        found = off(picture(derived), exact_picture(derived))
+        self.assertLess(np.percentile(found, 99.9), 2.5)
+        self.assertGreater(derived.relief.size, self.pipeline.derive(self.made.plan).relief.size)
 
-    def test_a_flat_plan_begins_with_a_light_when_asked(self):
-        plan = edits.with_study(self.made.plan, replace(edits.study(self.made.plan), rig=None))
-        self.assertIsNone(self.pipeline.derive(plan).lit)
-        self.assertIsNotNone(self.pipeline.derive(light_on(plan)).lit)
-        rows = chart.chart(self.pipeline.derive(plan))
-        self.assertEqual({r.rest for r in rows}, {None})
-        self.assertLess(rows[3].lit["core-shadow"].value, rows[3].lit["lit"].value)
+    def test_values_are_those_of_the_encoded_colours(self):
+        levels = np.random.default_rng(8).integers(0, 256, (300, 3)).astype(np.uint8)
+        wanted = spaces.value(spaces.decode(levels / 255))
+        np.testing.assert_allclose(relit.values_of(pack(levels)), wanted, atol=0.01)
 
     def test_encoding_by_table_is_within_a_level(self):
         linear = np.random.default_rng(1).random((3, 4000)).astype(np.float32) ** 3
-        packed = lighting._encoded(linear)
+        packed = relit._encoded(linear)
         levels = np.stack([packed >> s & 255 for s in (16, 8, 0)]).astype(int)
-        off = levels - np.round(spaces.encode(linear) * 255)
-        self.assertLessEqual(np.abs(off).max(), 1)
+        away = levels - np.round(spaces.encode(linear) * 255)
+        self.assertLessEqual(np.abs(away).max(), 1)
+
+    def test_a_picture_is_painted_over_where_one_is_given(self):
+        derived = self.pipeline.derive(self.made.plan)
+        fresh = picture(derived)
+        over = np.full_like(fresh, 7)
+        self.assertIs(picture(derived, over), over)
+        np.testing.assert_array_equal(over, fresh)
+
+
+class Relief(unittest.TestCase):
+    """A ball before a wall and beside a floor that is a gradient."""
+
+    @classmethod
+    def setUpClass(cls):
+        y, x = np.mgrid[:120, :160]
+        labels = np.ones((120, 160), np.uint16)
+        labels[90:] = 3
+        labels[(x - 70) ** 2 + (y - 55) ** 2 < 40**2] = 2
+        cls.drawing = Drawing(labels, none(), boxes(labels))
+        cls.regions = [
+            scenes.region(1, "ground"),
+            scenes.region(2, "figure"),
+            scenes.region(3, "ground", form="slope"),
+        ]
+        cls.axes = {3: (0.0, 0.0, 1.0, 0.0)}
+        cls.codes = codes.encode_drawing(cls.drawing, cls.axes)
+        cls.built = build_relief(cls.drawing, form_wishes(cls.regions), cls.axes, cls.codes)
+
+    def test_every_code_stands_for_what_its_px_are(self):
+        made, labels = self.built, self.drawing.labels.reshape(-1)
+        np.testing.assert_array_equal(made.grain.label[made.code], labels)
+        normal = made.normal[:, made.code]
+        np.testing.assert_allclose(
+            normal[:, labels == 1], np.float32([[0], [0], [1]]) + 0 * labels[labels == 1]
+        )
+        slope = normal[:, labels == 3]
+        np.testing.assert_allclose(
+            slope[1:], [[-(0.5**0.5)] * slope.shape[1], [0.5**0.5] * slope.shape[1]], atol=1e-6
+        )
+        ball = labels == 2
+        exact = np.stack([made.forms.nx.reshape(-1)[ball], made.forms.ny.reshape(-1)[ball]]).astype(
+            float
+        )
+        self.assertLess(np.abs(normal[:2, ball] - exact).mean(), 0.03)
+        openness = made.forms.openness.reshape(-1) / 255
+        self.assertLess(np.abs(made.openness[made.code] - openness).mean(), 0.06)
+
+    def test_a_gradients_codes_take_their_colour_along_its_axis(self):
+        begin = self.codes.spans[3][0]
+        local = self.built.local[self.built.code].reshape(120, 160)[100] - begin
+        self.assertTrue((np.diff(local) >= -1).all())
+        self.assertLess(local[0], 4)
+        self.assertGreater(local[-1], codes.GRADIENT_STEPS - 5)
+        flat = np.repeat(self.codes.run_code, self.codes.run_length).reshape(120, 160)[100] - begin
+        self.assertLess(np.abs(local - flat).max(), 3)
+
+    def test_weights_are_shares_of_each_label_and_codes_stand_in_order(self):
+        made = self.built
+        summed = np.bincount(made.grain.label, made.weight)
+        np.testing.assert_allclose(summed[1:], 1, rtol=1e-4)
+        self.assertTrue((np.diff(made.grain.label) >= 0).all())
+        np.testing.assert_array_equal(made.grain.label[made.begin], [1, 2, 3])
+
+    def test_the_mean_light_of_a_label_is_that_of_its_px(self):
+        lights = light.lights_of(scenes.plain_rig())
+        found = relit.arriving(self.built, lights)
+        for label in (1, 2, 3):
+            px = found.light[:, self.built.code][:, self.drawing.labels.reshape(-1) == label]
+            np.testing.assert_allclose(found.means[label], px.mean(axis=1), rtol=2e-3)
+
+    def test_fewer_facings_where_the_codes_would_be_too_many(self):
+        wanted, relief.MOST_CODES = relief.MOST_CODES, 900
+        try:
+            made = build_relief(self.drawing, form_wishes(self.regions), self.axes, self.codes)
+        finally:
+            relief.MOST_CODES = wanted
+        self.assertLess(made.size, self.built.size)
+        np.testing.assert_array_equal(made.grain.label[made.code], self.drawing.labels.reshape(-1))

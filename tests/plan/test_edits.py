@@ -1,93 +1,231 @@
-"""Edits: every one has a name, and nothing is changed in place."""
+"""Edits: each has a name, changes nothing in place, and keeps the ranges whatever it is asked."""
 
 import copy
+import math
+import unittest
 
 import msgspec
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from tests import scenes
-from umber_compass.plan import edits, harmony_edits, practice_edits, ramp_edits, sketch_edits
-from umber_compass.plan.history import History
-from umber_compass.plan.model import Gradient, Pinned, Plan, Planned, Ramp
-from umber_compass.steps.harmony import colours as colouring
-from umber_compass.steps.harmony import scheme as harmony
+from umber_compass.plan import (
+    edits,
+    harmony_edits,
+    light_edits,
+    practice_edits,
+    ramp_edits,
+    ranges,
+    sketch_edits,
+    study_edits,
+)
+from umber_compass.plan.edits import Edit
+from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength, Value
+from umber_compass.words import Refusal, words
+
+NAME = words("x")
+PLAN = scenes.plan_of(
+    [scenes.planned(), scenes.planned("B", 30.0, 0.05, 20), Pinned(hex="#c08060")]
+)
+GRADIENT = Gradient(first=scenes.planned(), second=scenes.planned(value=70.0))
 
 
-class Edits(scenes.InFolder):
-    def setUp(self):
-        super().setUp()
-        self.made, _ = self.bring_in()
-        self.plan = self.made.plan
+def every(number=40.0):
+    """Every factory of this folder, with one number wherever it takes one."""
+    where = (number / 1000, 0.2, 0.9)
+    return [
+        harmony_edits.turn_lead(number),
+        harmony_edits.set_spread(number),
+        harmony_edits.set_wished_share("A", number),
+        harmony_edits.turn_family("A", number),
+        harmony_edits.set_colour("r1", GRADIENT, NAME),
+        ramp_edits.set_recipe("r1", Ramp(recipe="hsb-sum"), "sea"),
+        ramp_edits.set_all_recipes(Ramp(recipe="straight")),
+        sketch_edits.rename("r1", "  deep   sea "),
+        sketch_edits.set_role("r1", "focus", "sea"),
+        sketch_edits.set_material("r1", "wet", "sea"),
+        sketch_edits.set_title("Evening"),
+        sketch_edits.set_purpose("a card"),
+        sketch_edits.set_form("r1", "slope", "sea"),
+        sketch_edits.share_form("r1", "r2", "sea", "sand"),
+        sketch_edits.set_front("r1", None if math.isinf(number) else int(number) + 1, "sea"),
+        practice_edits.set_rule("extremes.dark", number, "limit"),
+        light_edits.switch_rig(True),
+        light_edits.set_anchor("mean"),
+        light_edits.set_crevice(number),
+        light_edits.set_lamp("key", NAME, strength=number, softness=number),
+        light_edits.set_lamp("key", NAME, direction=where),
+        light_edits.set_ambient(NAME, strength=number),
+        light_edits.set_terminator(NAME, strength=number),
+    ]
 
-    def every(self):
-        first = self.plan.regions[0].id
-        planned = Planned(slot="A", value=40, chroma=0.1)
-        return [
-            harmony_edits.turn_lead(77),
-            harmony_edits.set_spread(41),
-            harmony_edits.set_wished_share("A", 0.4),
-            harmony_edits.turn_family("A", 20),
-            harmony_edits.set_colour(
-                first, Gradient(first=planned, second=Pinned(hex="#102030")), edits.words("x")
-            ),
-            ramp_edits.set_recipe(first, Ramp(recipe="hsb-sum"), "sea"),
-            ramp_edits.set_all_recipes(Ramp(recipe="straight")),
-            sketch_edits.rename(first, "  deep   sea "),
-            sketch_edits.set_role(first, "focus", "sea"),
-            sketch_edits.set_title("Evening"),
-            practice_edits.set_rule("extremes.dark", 12, "limit"),
-            harmony.choose_scheme("square"),
-            harmony.choose_wheel("light"),
-            colouring.set_value(first, 0, 61, "sea"),
-            colouring.set_chroma(first, 0, 0.02, "sea"),
-            colouring.give_colour(first, "#c06020", "sea"),
-            colouring.toggle_pin(self.plan, first, "sea"),
-            colouring.make_gradient(self.plan, first, "sea"),
-        ]
 
+class Every(unittest.TestCase):
     def test_each_is_named_changes_the_plan_and_leaves_the_old_one(self):
-        before = copy.deepcopy(self.plan)
-        for edit in self.every():
+        before = copy.deepcopy(PLAN)
+        for edit in every():
             with self.subTest(str(edit.name)):
-                after = edit.apply(self.plan)
-                self.assertNotEqual(after, self.plan)
-                self.assertEqual(self.plan, before)
+                self.assertNotEqual(edit.apply(PLAN), PLAN)
+                self.assertEqual(PLAN, before)
                 self.assertTrue(str(edit.name))
-                again = msgspec.json.decode(msgspec.json.encode(after), type=Plan)
-                self.assertEqual(again, after)
 
-    def test_an_empty_name_is_not_taken(self):
+    def test_whatever_is_asked_the_plan_can_be_read_again(self):
+        extremes = (-1e-17, -1e9, 1e9, math.inf, -math.inf, 360.0, 1e-300, -0.0, 2000, 400)
+        for number in extremes:
+            for edit in every(number) if math.isfinite(number) else every(number)[15:]:
+                with self.subTest(edit=str(edit.name), number=number):
+                    after = edit.apply(PLAN)
+                    data = msgspec.json.encode(after)
+                    self.assertEqual(msgspec.json.decode(data, type=Plan), after)
+
+    def test_what_is_no_number_is_refused(self):
+        for make in (
+            light_edits.set_crevice,
+            lambda n: light_edits.set_lamp("key", NAME, strength=n),
+            lambda n: harmony_edits.set_wished_share("A", n),
+            lambda n: harmony_edits.turn_lead(n),
+            lambda n: practice_edits.set_rule("extremes.dark", n, "x"),
+        ):
+            with self.assertRaises(Refusal):
+                make(math.nan).apply(PLAN)
+
+    def test_an_edit_of_ones_own_is_held_to_the_ranges_too(self):
+        def scheme(plan):
+            return edits.with_scheme(plan, lead_deg=360.0)
+
+        def value(plan):
+            return edits.with_colours(plan, {"r2": scenes.planned(value=101.0)})
+
+        def region(plan):
+            return edits.with_region(plan, "r1", name="")
+
+        def recipe(plan):
+            now = edits.study(plan)
+            bad = Ramp(recipe="straight", darker=12)
+            return edits.with_study(plan, replace(now, recipes={"r1": bad}))
+
+        def lost(plan):
+            return replace(plan, regions=plan.regions[:2])
+
+        def lamps(plan):
+            return light_edits.with_rig(plan, Rig(lamps=(Lamp(), Lamp(rank=2))))
+
+        for change in (scheme, value, region, recipe, lost, lamps):
+            with self.subTest(change.__name__), self.assertRaisesRegex(Refusal, "not possible"):
+                Edit(NAME, change).apply(PLAN)
+
+    def test_numbers_are_brought_to_the_nearest_end(self):
+        for kind, number, kept in ((Value, 120, 100), (Value, -3, 0), (Strength, 2000, 1000)):
+            self.assertEqual(ranges.bounded(kind, number), kept)
+        strong = light_edits.set_lamp("key", NAME, strength=2000).apply(PLAN)
+        self.assertEqual(light_edits.rig_of(strong).key.strength, 1000)
+        tinted = light_edits.set_terminator(NAME, strength=400).apply(PLAN)
+        self.assertEqual(light_edits.rig_of(tinted).terminator.strength, 100)
+        cracks = light_edits.set_crevice(400).apply(PLAN)
+        self.assertEqual(light_edits.rig_of(cracks).crevice, 100)
+        wide = harmony_edits.set_spread(200).apply(PLAN)
+        self.assertEqual(edits.study(wide).scheme.spread_deg, harmony_edits.MOST_SPREAD)
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.floats(-1e6, 1e6))
+    def test_angles_are_turned_into_their_circle(self, angle):
+        self.assertTrue(0 <= harmony_edits.turned(angle) < 360)
+        self.assertTrue(-180 <= harmony_edits.half_turned(angle) <= 180)
+
+
+class Harmony(unittest.TestCase):
+    def test_a_family_turns_as_asked_and_others_stay(self):
+        turned = edits.study(harmony_edits.turn_family("A", 20).apply(PLAN)).colours
+        self.assertEqual(turned["r1"].hue_offset_deg, 20)
+        self.assertEqual((turned["r2"].hue_offset_deg, turned["r3"].hex), (20, "#c08060"))
+        back = edits.study(harmony_edits.turn_family("B", -50).apply(PLAN)).colours
+        self.assertEqual((back["r2"].hue_offset_deg, back["r1"].hue_offset_deg), (-30, 0))
+
+    def test_a_wished_share_joins_moves_of_its_own_slot_only(self):
+        one, two = (harmony_edits.set_wished_share(s, 0.4) for s in ("A", "B"))
+        self.assertNotEqual(one.merge, two.merge)
+        shares = edits.study(two.apply(one.apply(PLAN))).scheme.shares
+        self.assertEqual(shares, {"A": 0.4, "B": 0.4})
+
+    def test_ends_of_a_gradient(self):
+        self.assertEqual(edits.part(GRADIENT, 0).value, 50)
+        self.assertEqual(edits.part(GRADIENT, 1).value, 70)
+        darker = scenes.planned(value=10.0)
+        self.assertEqual(edits.with_part(GRADIENT, 0, darker).first, darker)
+        self.assertEqual(edits.with_part(GRADIENT, 1, darker).second, darker)
+        self.assertEqual(edits.with_part(scenes.planned(), 1, darker), darker)
+        both = edits.each_part(GRADIENT, lambda c: replace(c, value=5.0))
+        self.assertEqual((both.first.value, both.second.value), (5, 5))
+
+
+class Regions(unittest.TestCase):
+    def test_names_are_one_line_and_an_empty_one_is_not_taken(self):
+        self.assertIs(sketch_edits.rename("r1", "  ").apply(PLAN), PLAN)
+        self.assertIs(sketch_edits.set_title("\n").apply(PLAN), PLAN)
+        named = sketch_edits.rename("r2", " a\n b" + "c" * 300).apply(PLAN)
+        self.assertEqual(edits.region(named, "r2").name[:4], "a bc")
+        self.assertEqual(len(edits.region(named, "r2").name), 200)
+        self.assertEqual(edits.region(named, "r1").name, "r1")
+
+    def test_a_form_of_its_own_is_no_longer_shared(self):
+        shared = sketch_edits.share_form("r1", "r2", "a", "b").apply(PLAN)
+        self.assertEqual(edits.region(shared, "r1").shares_form_with, "r2")
+        told = edits.region(sketch_edits.set_form("r1", "round", "a").apply(shared), "r1")
+        self.assertEqual((told.form, told.shares_form_with), ("round", None))
+        alone = sketch_edits.share_form("r1", None, "a", "").apply(shared)
+        self.assertIsNone(edits.region(alone, "r1").shares_form_with)
+
+    def test_look_ups(self):
+        self.assertEqual(edits.region_of_label(PLAN, 2).id, "r2")
+        self.assertIsNone(edits.region_of_label(PLAN, 9))
+
+    def test_one_recipe_or_the_same_for_all(self):
+        straight = Ramp(recipe="straight")
+        one = edits.study(ramp_edits.set_recipe("r2", straight, "b").apply(PLAN)).recipes
+        self.assertEqual(one, {"r2": straight})
         self.assertEqual(
-            sketch_edits.rename(self.plan.regions[0].id, "  ").apply(self.plan), self.plan
+            edits.study(ramp_edits.set_all_recipes(straight).apply(PLAN)).recipes,
+            dict.fromkeys(("r1", "r2", "r3"), straight),
         )
 
-    def test_undo_and_redo_through_everything(self):
-        history, plans = History(self.plan), [self.plan]
-        for edit in self.every():
-            history = history.do(edit).sealed()
-            plans.append(history.now)
-        for plan in reversed(plans[:-1]):
-            history = history.undo()
-            self.assertEqual(history.now, plan)
-        self.assertIs(history.undo(), history)
-        for plan in plans[1:]:
-            history = history.redo()
-            self.assertEqual(history.now, plan)
-        self.assertIs(history.redo(), history)
 
-    def test_a_drag_is_one_step_and_relative_moves_do_not_add_up(self):
-        history = History(self.plan)
-        for turn in (5, 10, 20):
-            history = history.do(harmony_edits.turn_family("A", turn))
-        self.assertEqual(len(history.past), 1)
-        self.assertEqual(history.now, harmony_edits.turn_family("A", 20).apply(self.plan))
-        history = history.sealed().do(harmony_edits.turn_family("A", 3))
-        self.assertEqual(len(history.past), 2)
+class Light(unittest.TestCase):
+    def test_every_change_of_the_light_switches_it_on(self):
+        for edit in (
+            light_edits.set_ambient(NAME, strength=30),
+            light_edits.set_lamp("key", NAME, on=False),
+            light_edits.set_terminator(NAME, strength=30),
+            light_edits.set_crevice(30),
+            light_edits.set_anchor("mean"),
+        ):
+            self.assertTrue(light_edits.rig_of(edit.apply(PLAN)).on)
+        off = light_edits.switch_rig(False).apply(light_edits.light_on(PLAN))
+        self.assertFalse(light_edits.rig_of(off).on)
+        self.assertFalse(light_edits.rig_of(PLAN).on)
+        self.assertIs(light_edits.light_off(off), off)
+        self.assertFalse(light_edits.rig_of(light_edits.light_off(light_edits.light_on(PLAN))).on)
 
-    def test_a_drag_back_to_where_it_began_leaves_no_step(self):
-        lead = edits.study(self.plan).scheme.lead_deg
-        history = (
-            History(self.plan)
-            .do(harmony_edits.turn_lead(lead + 9))
-            .do(harmony_edits.turn_lead(lead))
-        )
-        self.assertEqual((history.past, history.now), ((), self.plan))
+    def test_the_named_lamp_changes_and_the_key_is_the_first_of_the_lowest_rank(self):
+        rim = Lamp(name="rim", rank=3, strength=40)
+        second = Lamp(name="second", rank=1, strength=60)
+        rig = Rig(lamps=(rim, Lamp(rank=1), second))
+        self.assertEqual(rig.key.name, "key")
+        plan = light_edits.with_rig(PLAN, rig)
+        after = light_edits.rig_of(light_edits.set_lamp("rim", NAME, strength=11).apply(plan))
+        self.assertEqual([lamp.strength for lamp in after.lamps], [11, 90, 60])
+        self.assertEqual(after.lamp("second"), second)
+        with self.assertRaisesRegex(Refusal, "no lamp"):
+            light_edits.set_lamp("moon", NAME, strength=1).apply(plan)
+
+
+class Studies(unittest.TestCase):
+    def test_another_study_is_shown_or_refused(self):
+        other = replace(PLAN.studies[0], id="s2", title="Dusk")
+        plan = replace(PLAN, studies=(*PLAN.studies, other))
+        shown = study_edits.choose_study(plan, "s2").apply(plan)
+        self.assertEqual(edits.study(shown).title, "Dusk")
+        changed = edits.study(harmony_edits.turn_lead(9).apply(shown))
+        self.assertEqual((changed.id, shown.studies[0]), ("s2", PLAN.studies[0]))
+        with self.assertRaisesRegex(Refusal, "s1, s2"):
+            study_edits.choose_study(plan, "s3")

@@ -1,4 +1,4 @@
-"""Shade and light steps, by properties over many bases."""
+"""Shade and light steps, by properties over many bases; the palette's rows."""
 
 import itertools
 import unittest
@@ -7,28 +7,58 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests import scenes
+from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import hsb, hue_distance, parse_hex
-from umber_compass.plan.model import Ramp
+from umber_compass.plan.light_edits import light_on
+from umber_compass.plan.model import Gradient, Lamp, Ramp, Rig
 from umber_compass.plan.practices.general import PRACTICE
-from umber_compass.steps.ramps import ramps
+from umber_compass.steps.handoff import palette
+from umber_compass.steps.ramps.ramps import FIRST, all_steps, make_steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
+from umber_compass.steps.ramps.recipes.spec import HIGHEST, LOWEST, Ask, ladder
 
 NUMBERS = {r.key: r.number for r in PRACTICE.rules}
-
-
 levels = st.integers(0, 255)
-
-
 hexes = st.builds(lambda r, g, b: f"#{r:02x}{g:02x}{b:02x}", levels, levels, levels)
 
 
-class Ramps(unittest.TestCase):
+def steps(base, recipe="cool-warm", darker=3, lighter=2, **more):
+    return make_steps(base, Ramp(recipe=recipe, darker=darker, lighter=lighter, **more), NUMBERS)
+
+
+def turns(made):
+    """OKLCh degrees of every step from the base."""
+    base = made.steps[made.base].hue
+    return [float(hue_distance(base, s.hue)) for s in made.steps]
+
+
+class Ladder(unittest.TestCase):
+    def test_nine_points_a_step_and_even_steps_where_there_is_no_room(self):
+        ask = Ask(np.zeros(3), darker=2, lighter=3, degrees=0, spacing=9, points=25)
+        np.testing.assert_allclose(ladder(50, ask), [32, 41, 50, 59, 68, 77])
+        np.testing.assert_allclose(ladder(88, ask), [70, 79, 88, 91, 94, HIGHEST])
+        np.testing.assert_allclose(ladder(10, ask), [LOWEST, 7, 10, 19, 28, 37])
+        self.assertEqual((LOWEST, HIGHEST), (4, 97))
+
+    def test_spacing_and_counts_are_those_that_were_asked(self):
+        made = make_steps(
+            "#808080",
+            Ramp(recipe="straight", darker=2, lighter=2),
+            {**NUMBERS, "ramp.spacing": 5.0},
+        )
+        values = [s.value for s in made.steps]
+        np.testing.assert_allclose(np.diff(values), 5, atol=0.5)
+        self.assertEqual((made.base, len(values)), (2, 5))
+
+
+class Recipes(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     @given(hexes, st.integers(0, 5), st.integers(0, 5), st.sampled_from(sorted(RECIPES)))
     def test_every_recipe_climbs_holds_its_base_and_counts_right(
         self, base, darker, lighter, recipe
     ):
-        made = ramps.make_steps(base, Ramp(recipe=recipe, darker=darker, lighter=lighter), NUMBERS)
+        made = steps(base, recipe, darker, lighter)
         self.assertEqual(len(made.steps), darker + lighter + 1)
         self.assertEqual(made.steps[darker].hex, base)
         if recipe != "hsb-sum":
@@ -37,40 +67,133 @@ class Ramps(unittest.TestCase):
 
     @settings(max_examples=60, deadline=None)
     @given(hexes)
-    def test_straight_keeps_hue_and_cool_warm_keeps_its_values(self, base):
-        straight = ramps.make_steps(base, Ramp(recipe="straight"), NUMBERS)
-        turned = ramps.make_steps(base, Ramp(recipe="cool-warm"), NUMBERS)
+    def test_straight_keeps_hue_and_chroma_and_cool_warm_its_values(self, base):
+        straight, turned = steps(base, "straight"), steps(base)
+        own = straight.steps[straight.base]
         for a, b in zip(straight.steps, turned.steps, strict=True):
             self.assertAlmostEqual(a.value, b.value, delta=0.7)
+            if own.chroma > 0.04 and a.chroma > 0.04 and 15 < a.value < 92:
+                self.assertLess(abs(float(hue_distance(own.hue, a.hue))), 3)
+                self.assertLess(a.chroma, own.chroma + 0.006)
 
-    def test_cool_warm_turns_the_shorter_way_and_never_past_the_pole(self):
-        for base, side in (("#7a4fa0", -1), ("#4f7aa0", 1), ("#a05a3c", -1)):
-            made = ramps.make_steps(
-                base, Ramp(recipe="cool-warm", darker=5, lighter=0, degrees=8), NUMBERS
-            )
-            hues = [s.hue for s in made.steps]
-            turns = [float(hue_distance(hues[-1], h)) for h in hues[:-1] if h is not None]
-            self.assertTrue(all(t * side > 0 for t in turns))
-            for h in hues[:-1]:
-                self.assertLessEqual(
-                    abs(float(hue_distance(h, 264))), abs(float(hue_distance(hues[-1], 264))) + 1
-                )
+    def test_shades_turn_cool_and_lights_turn_warm_the_shorter_way(self):
+        for base, cool, warm in (
+            ("#7a4fa0", -1, 1),  # violet: back to blue; on through red to yellow
+            ("#4f7aa0", 1, -1),  # blue: on to the pole; back through green
+            ("#a05a3c", -1, 1),  # brown: back through red; on to yellow
+            ("#3f8a5a", 1, -1),  # green: on to blue; back to yellow
+        ):
+            with self.subTest(base):
+                made = steps(base, darker=4, lighter=3)
+                found = turns(made)
+                self.assertTrue(all(t * cool > 0 for t in found[:4]), found)
+                self.assertTrue(all(t * warm > 0 for t in found[5:]), found)
 
-    def test_spacing_is_compressed_evenly_near_the_ends(self):
-        made = ramps.make_steps("#102018", Ramp(recipe="straight", darker=4, lighter=2), NUMBERS)
-        gaps = np.diff([s.value for s in made.steps])
-        self.assertLess(gaps[0], 3)
-        np.testing.assert_allclose(gaps[-2:], 9, atol=0.5)
+    def test_each_step_turns_by_the_degrees_and_never_past_the_pole(self):
+        for degrees in (4.0, 8.0, 12.0):
+            found = turns(steps("#7a4fa0", darker=2, lighter=0, degrees=degrees))
+            np.testing.assert_allclose(found, [-2 * degrees, -degrees, 0], atol=1.2)
+        self.assertEqual(FIRST.recipe, "cool-warm")
+        far = steps("#7a4fa0", darker=5, lighter=0, degrees=60.0).steps
+        for step in far[:-1]:
+            self.assertLess(abs(float(hue_distance(step.hue, 264))), 4)
+        own = turns(steps("#7a4fa0", darker=1, lighter=0))
+        self.assertAlmostEqual(own[0], -NUMBERS["ramp.degrees"], delta=1)
 
-    def test_hsb_sum_by_hand_and_greys_stay_grey(self):
-        made = ramps.make_steps("#996633", Ramp(recipe="hsb-sum", darker=1, lighter=1), NUMBERS)
-        self.assertEqual(
-            [s.hex for s in made.steps],
-            ["#592a02" if False else made.steps[0].hex, "#996633", made.steps[2].hex],
-        )
+    def test_hsb_sum_by_hand(self):
+        made = steps("#996633", "hsb-sum", 1, 1)
         dark, light = (hsb(parse_hex(made.steps[i].hex)) for i in (0, 2))
         np.testing.assert_allclose(dark[1:], [66.67 + 25, 35], atol=1)
         np.testing.assert_allclose(light[1:], [66.67 - 25, 85], atol=1)
+        turned = steps("#996633", "hsb-sum", 1, 1, degrees=10.0)
+        hues = [hsb(parse_hex(s.hex))[0] for s in turned.steps]
+        np.testing.assert_allclose(np.diff(hues), 10, atol=1)
+
+    def test_greys_stay_grey(self):
         for recipe in RECIPES:
-            grey = ramps.make_steps("#808080", Ramp(recipe=recipe), NUMBERS)
-            self.assertTrue(all(s.hue is None for s in grey.steps), recipe)
+            self.assertTrue(all(s.hue is None for s in steps("#808080", recipe).steps), recipe)
+
+    def test_from_the_rig_keeps_base_and_values_and_turns_cool_in_shade(self):
+        rig = Rig()
+        for base in ("#da8590", "#8c8169", "#808080", "#f4e8d2", "#1c2a30"):
+            made = make_steps(base, Ramp(recipe="rig"), NUMBERS, rig)
+            even = make_steps(base, Ramp(recipe="straight"), NUMBERS)
+            self.assertEqual(made.steps[made.base].hex, base)
+            for one, two in zip(made.steps, even.steps, strict=True):
+                self.assertAlmostEqual(one.value, two.value, delta=0.6)
+        coat = make_steps("#8c8169", Ramp(recipe="rig"), NUMBERS, rig)
+        warmth = [np.cos(np.radians(s.hue - 45)) * s.chroma for s in coat.steps]
+        self.assertLess(warmth[0], warmth[-1])
+        self.assertNotEqual(
+            [s.hex for s in coat.steps],
+            [
+                s.hex
+                for s in make_steps(
+                    "#8c8169", Ramp(recipe="rig"), NUMBERS, Rig(lamps=(Lamp(hex="#4060ff"),))
+                ).steps
+            ],
+        )
+
+
+class Every(unittest.TestCase):
+    def test_a_region_has_its_own_recipe_and_a_gradient_a_ramp_for_each_end(self):
+        class Ends:
+            def __init__(self, *colours):
+                self.ends = [measure_hex(c) for c in colours]
+
+        regions = [scenes.region(1, "figure"), scenes.region(2, "figure")]
+        straight = Ramp(recipe="straight", darker=1, lighter=0)
+        colours = {"r1": Ends("#7a4fa0"), "r2": Ends("#102030", "#c0d0e0")}
+        found = all_steps(regions, {"r1": straight}, colours, NUMBERS, Rig())
+        self.assertEqual([len(found[r]) for r in ("r1", "r2")], [1, 2])
+        self.assertEqual((found["r1"][0].ramp, found["r2"][0].ramp), (straight, FIRST))
+        self.assertEqual(found["r2"][1].steps[FIRST.darker].hex, "#c0d0e0")
+        self.assertEqual(ramp_of({}, "r1"), FIRST)
+
+
+class Palette(scenes.InFolder):
+    def test_rows_say_minus_for_darker_and_stand_dark_to_light(self):
+        made, pipeline = self.bring_in()
+        derived = pipeline.derive(made.plan)
+        rows = palette.palette_rows(derived)
+        first = [(h, n.rsplit(" ", 1)) for h, n in rows if n.startswith(made.plan.regions[0].name)]
+        self.assertEqual([n[1] for _, n in first], ["−3", "−2", "−1", "base", "+1", "+2"])
+        values = [measure_hex(h).value for h, _ in first]
+        self.assertEqual(values, sorted(values))
+        order = list(dict.fromkeys(n.rsplit(" ", 1)[0] for _, n in rows))
+        names = {r.id: r.name for r in made.plan.regions}
+        self.assertEqual(order, [names[r] for r in derived.families])
+
+    def test_a_gradients_ends_are_both_in_it(self):
+        made, pipeline = self.bring_in()
+        two = Gradient(first=scenes.planned(), second=scenes.planned(value=70.0))
+        from umber_compass.plan.harmony_edits import set_colour
+
+        plan = set_colour("r1", two, scenes.NOTHING).apply(made.plan)
+        names = [n for _, n in palette.palette_rows(pipeline.derive(plan))]
+        name = made.plan.regions[0].name
+        self.assertIn(f"{name} above base", names)
+        self.assertIn(f"{name} below −1", names)
+
+    def test_the_charts_rows_and_what_is_said_of_both(self):
+        made, pipeline = self.bring_in()
+        derived = pipeline.derive(light_on(made.plan))
+        names = [n for _, n in palette.chart_rows(derived)]
+        name = made.plan.regions[0].name
+        places = ["local", "lit", "halftone", "terminator", "core shadow", "crevice"]
+        self.assertEqual([n for n in names if n.startswith(name)], [f"{name} {p}" for p in places])
+        self.assertIn("minus is darker", palette.comments(derived)[1])
+        self.assertIn("faces the key", palette.comments(derived, "chart")[1])
+
+    def test_stems_are_safe_as_names_of_files(self):
+        for title, stem in (
+            ("Evening at sea", "evening-at-sea"),
+            ("  ../../x ", "x"),
+            ("???", "plan"),
+            ("Über den Tag", "über-den-tag"),
+        ):
+            self.assertEqual(palette.stem(title), stem)
+        self.assertEqual(len(palette.stem("a" * 300)), 80)
+        self.assertEqual(palette.kinds_for(scenes.plan_of([scenes.planned()])), ("gpl", "flat"))
+        lit = scenes.plan_of([scenes.planned()], rig=Rig())
+        self.assertEqual(palette.kinds_for(lit), ("gpl", "flat", "lit", "chart"))

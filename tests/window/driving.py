@@ -2,11 +2,23 @@
 leaves a thread, timer or window behind, or prints a Qt warning, fails."""
 
 import threading
+import traceback
 import unittest
 from pathlib import Path
+from typing import ClassVar
+from unittest import mock
 
 import numpy as np
-from PySide6.QtCore import QEvent, QEventLoop, QPoint, QPointF, Qt, QTimer, qInstallMessageHandler
+from PySide6.QtCore import (
+    QAbstractAnimation,
+    QEvent,
+    QEventLoop,
+    QPoint,
+    QPointF,
+    Qt,
+    QTimer,
+    qInstallMessageHandler,
+)
 from PySide6.QtGui import QMouseEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
@@ -87,15 +99,47 @@ def drag(widget, places):
     mouse(widget, QEvent.Type.MouseButtonRelease, places[-1])
 
 
+def timers(widget):
+    """Every timer and animation that runs below a widget, by name: whose it is, and which."""
+    found = []
+    for kind in (QTimer, QAbstractAnimation):
+        for one in widget.findChildren(kind):
+            runs = one.isActive() if kind is QTimer else one.state() == one.State.Running
+            if runs:
+                owner = one.parent()
+                named = [n for n, v in vars(owner).items() if v is one] if owner is not None else []
+                what = f"{kind.__name__} {named[0] if named else 'without a name'}"
+                found.append(f"{what} of {type(owner).__name__}")
+    return found
+
+
+class Started(threading.Thread):
+    """Remembers where each thread was started."""
+
+    where: ClassVar[dict[int, str]] = {}
+    _start = threading.Thread.start
+
+    @staticmethod
+    def start_and_note(thread):
+        frames = [f for f in traceback.extract_stack() if "umber_compass" in f.filename]
+        at = f"{Path(frames[-1].filename).name}:{frames[-1].lineno}" if frames else "outside"
+        Started._start(thread)
+        Started.where[thread.ident] = at
+
+
 class InWindow(unittest.TestCase):
-    """A test with a window of its own."""
+    """A test with a window of its own. What outlives it fails, by name and where it was started."""
 
     def setUp(self):
         self.application = make_application()
         self.said = []
         self.before = {t.ident for t in threading.enumerate()}
+        noted = mock.patch.object(threading.Thread, "start", Started.start_and_note)
+        noted.start()
+        self.addCleanup(noted.stop)
         previous = qInstallMessageHandler(lambda kind, context, text: self.said.append(text))
         self.addCleanup(lambda: qInstallMessageHandler(previous))
+        self.addCleanup(self.leave_nothing)
         self.answers = Answers()
         self.window = MainWindow(self.answers)
         self.window.show()
@@ -107,15 +151,26 @@ class InWindow(unittest.TestCase):
         self.desk, self.parts = self.works.desk, self.works.layout
         self.session, self.do = self.desk.session, self.window.joining.do
 
-    def tearDown(self):
+    def leave_nothing(self):
+        """Close the window, and look what is left. Whatever is, is taken away, so that the next
+        test begins with nothing."""
         self.answers.unsaved_answer = "discard"
         self.window.close()
+        running = [f"{t}, still running" for x in (self.window, self.desk) for t in timers(x)]
+        threads = [t for t in threading.enumerate() if t.ident not in self.before]
+        left = [f"thread {t.name}, started at {Started.where.get(t.ident)}" for t in threads]
+        if self.window.isVisible() or threads:
+            self.desk.close()
         self.window.deleteLater()
         QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
         QApplication.processEvents()
-        left = [t.name for t in threading.enumerate() if t.ident not in self.before]
-        noise = [x for x in self.said if "propagateSizeHints" not in x]
-        self.assertEqual((left, noise, QApplication.topLevelWidgets()), ([], [], []))
+        windows = QApplication.topLevelWidgets()
+        left += [f"window {type(w).__name__} {w.objectName()}" for w in windows]
+        for widget in windows:
+            widget.deleteLater()
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+        noise = [f"Qt said: {x}" for x in self.said if "propagateSizeHints" not in x]
+        self.assertEqual([*running, *left, *noise], [])
 
     def open(self, path: Path = DEMO):
         wait(self.desk.opened, lambda: self.works.files.open_path(path, path == DEMO))

@@ -1,6 +1,5 @@
 """Parts of the window on their own: the worker, the sight, names that find their places."""
 
-import threading
 import unittest
 
 from PySide6.QtCore import QPointF, QRectF, QSizeF
@@ -10,88 +9,10 @@ from tests.window.driving import InWindow, wait
 from umber_compass.window.application import make_application
 from umber_compass.window.benches.values.chips import Chip
 from umber_compass.window.benches.values.ladder import Ladder
-from umber_compass.window.desk.worker import Worker, said
 from umber_compass.window.stage.tags import Tag, place
 from umber_compass.window.stage.zoom import Zoom
-from umber_compass.words import Refusal, words
-from umber_compass.work import Stopped
 
 PICTURE, ROOM = QSizeF(1280, 960), QSizeF(640, 480)
-
-
-class Requests(unittest.TestCase):
-    def setUp(self):
-        make_application()
-        self.worker, self.got, self.failed = Worker(), [], []
-        self.addCleanup(self.worker.close)
-
-    def ask(self, kind, work, says=""):
-        self.worker.ask(kind, work, self.got.append, self.failed.append, says)
-
-    def rest(self):
-        while self.worker.busy:
-            wait(self.worker.idle)
-
-    def test_only_the_newest_of_a_kind_is_answered(self):
-        gate = threading.Event()
-        self.ask("first", lambda tick: gate.wait(10))
-        for i in range(5):
-            self.ask("a", lambda tick, i=i: i)
-        self.ask("b", lambda tick: "b")
-        gate.set()
-        self.rest()
-        self.assertEqual(self.got, [True, 4, "b"])
-
-    def test_a_newer_request_ends_an_older_one_at_its_next_tick(self):
-        began, ended = threading.Event(), []
-
-        def long(tick):
-            began.set()
-            try:
-                while True:
-                    tick(0.5)
-            except Stopped:
-                ended.append(True)
-                raise
-
-        self.ask("a", long)
-        began.wait(10)
-        self.ask("a", lambda tick: "new")
-        self.rest()
-        self.assertEqual((self.got, self.failed, ended), (["new"], [], [True]))
-
-    def test_failures_are_reported_in_one_line_and_the_worker_lives(self):
-        self.ask("a", lambda tick: 1 // 0)
-        self.ask("b", lambda tick: (_ for _ in ()).throw(Refusal("x.png", words("is no picture"))))
-        self.ask("c", lambda tick: "alive")
-        self.rest()
-        lines = [said(f) for f in self.failed]
-        self.assertIn("ZeroDivisionError", lines[0])
-        self.assertIn("the plan is intact", lines[0])
-        self.assertEqual((lines[1], self.got), ("x.png: is no picture", ["alive"]))
-        self.assertEqual(said(Stopped()), "Stopped; the plan is as it was")
-
-    def test_quick_work_is_not_said_and_progress_is(self):
-        slow = []
-        self.worker.slow.connect(lambda *a: slow.append(a))
-        self.ask("a", lambda tick: None, "Quick")
-        self.rest()
-        self.assertEqual(slow, [])
-        gate = threading.Event()
-
-        def work(tick):
-            while not gate.wait(0.02):
-                tick(0.25)
-
-        self.ask("b", work, "Slow")
-        wait(self.worker.slow)
-        while not slow or slow[-1][2] != 0.25:
-            wait(self.worker.slow)
-        rested = []
-        self.worker.rested.connect(lambda: rested.append(True))
-        gate.set()
-        self.rest()
-        self.assertEqual((slow[-1][:2], rested), (("b", "Slow"), [True]))
 
 
 class Seen(unittest.TestCase):

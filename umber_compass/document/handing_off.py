@@ -7,7 +7,7 @@ import numpy as np
 
 from umber_compass.colour.packed import Packed, unpack
 from umber_compass.document.pixels import Pixels
-from umber_compass.formats import gpl, picture
+from umber_compass.formats import atomic, gpl, picture
 from umber_compass.picture.drawing import draw
 from umber_compass.plan.light_edits import light_off, light_on
 from umber_compass.plan.model import Plan
@@ -110,8 +110,4 @@ def _palette(derived: Derived, kind: str) -> str:
 
 def _is_ours(path: Path) -> bool:
     """Whether a file bears the mark our hand-off leaves in it, so that it may be replaced."""
-    try:
-        with path.open("rb") as stream:
-            return OURS.encode() in stream.read(_MARK_WITHIN)
-    except OSError:
-        return False
+    return OURS.encode() in atomic.beginning(path, _MARK_WITHIN)

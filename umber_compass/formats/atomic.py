@@ -1,7 +1,7 @@
 """Writing that either happens whole or leaves what was there."""
 
 import os
-import tempfile
+import secrets
 from collections.abc import Callable
 from pathlib import Path
 from typing import IO
@@ -13,17 +13,19 @@ def write(path: Path, fill: Callable[[IO[bytes]], None]) -> None:
     """A file written beside its place, flushed to disk and renamed over the old one.
 
     Raises Refusal if the folder cannot be written; the old file is then as it was."""
+    partial = path.with_name(f".{path.name[:40]}-{secrets.token_hex(6)}")
     try:
-        handle, name = tempfile.mkstemp(prefix=f".{path.name[:40]}-", dir=path.parent)
+        # Made anew and by nobody else; the kernel applies the umask, which is the whole process's.
+        handle = os.open(partial, os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC, 0o666)
     except OSError as error:
         raise _cannot(path, error) from error
-    partial = Path(name)
     try:
         with os.fdopen(handle, "wb") as stream:
             fill(stream)
             stream.flush()
             os.fsync(stream.fileno())
-        partial.chmod(path.stat().st_mode & 0o777 if path.exists() else 0o666 & ~_umask())
+        if path.exists():
+            partial.chmod(path.stat().st_mode & 0o777)
         partial.replace(path)
     except OSError as error:
         raise _cannot(path, error) from error
@@ -38,12 +40,6 @@ def write_bytes(path: Path, data: bytes) -> None:
         stream.write(data)
 
     write(path, fill)
-
-
-def _umask() -> int:
-    mask = os.umask(0)
-    os.umask(mask)
-    return mask
 
 
 def _cannot(path: Path, error: OSError) -> Refusal:
@@ -79,3 +75,12 @@ def read(path: Path, most: int) -> bytes:
         raise Refusal(
             str(path), words("could not be read ({why}); check its permissions", why=why)
         ) from error
+
+
+def beginning(path: Path, most: int) -> bytes:
+    """The first bytes of a file, at most so many; none if it cannot be read."""
+    try:
+        with path.open("rb") as stream:
+            return stream.read(most)
+    except OSError:
+        return b""

@@ -13,16 +13,28 @@ from umber_compass.words import Words, words
 EDGE = 1.0  # distance from the middle, in half frames, of a lamp at a right angle
 FURTHEST = 1.25
 MOST_DEG = 150.0  # from the front, the furthest behind that a lamp can stand
-_WAYS = (
-    "above",
-    "the upper right",
-    "the right",
-    "the lower right",
-    "below",
-    "the lower left",
-    "the left",
-    "the upper left",
+# Clockwise from above, an eighth each.
+_BEFORE = (
+    "from above, {off:.0f}° off the front",
+    "from the upper right, {off:.0f}° off the front",
+    "from the right, {off:.0f}° off the front",
+    "from the lower right, {off:.0f}° off the front",
+    "from below, {off:.0f}° off the front",
+    "from the lower left, {off:.0f}° off the front",
+    "from the left, {off:.0f}° off the front",
+    "from the upper left, {off:.0f}° off the front",
 )
+_BEHIND = (
+    "from above, {off:.0f}° off the front, behind",
+    "from the upper right, {off:.0f}° off the front, behind",
+    "from the right, {off:.0f}° off the front, behind",
+    "from the lower right, {off:.0f}° off the front, behind",
+    "from below, {off:.0f}° off the front, behind",
+    "from the lower left, {off:.0f}° off the front, behind",
+    "from the left, {off:.0f}° off the front, behind",
+    "from the upper left, {off:.0f}° off the front, behind",
+)
+_IN_FRONT_DEG = 8  # within which a lamp is said to stand straight from the front
 
 
 class Stand(NamedTuple):
@@ -82,10 +94,7 @@ def stepped(
 def in_words(direction: tuple[float, float, float]) -> Words:
     """Where a lamp shines from, as `from the upper left, 52° off the front`."""
     stand = stand_of(direction)
-    if stand.off_deg < 8:
+    if stand.off_deg < _IN_FRONT_DEG:
         return words("straight from the front")
-    way = _WAYS[int((stand.round_deg + 22.5) // 45) % 8]
-    template = "from {way}, {off:.0f}° off the front"
-    if stand.off_deg > 90:
-        template = "from {way}, {off:.0f}° off the front, behind"
-    return words(template, way=way, off=stand.off_deg)
+    eighth = int((stand.round_deg + 22.5) // 45) % 8
+    return words((_BEHIND if stand.off_deg > 90 else _BEFORE)[eighth], off=stand.off_deg)

@@ -36,6 +36,8 @@ class Desk(QObject):
         kept = None if cache is None else Kept(cache)
         self.live = LivePicture(self.worker, self.session, kept)
         self.judge = Judge(self.worker, self.live)
+        for part in (self.worker, self.session, self.live, self.judge):
+            part.setParent(self)
         self.pixels: Pixels | None = None
         self.path: Path | None = None
         self.history: History | None = None

@@ -49,18 +49,16 @@ class Files(QObject):
         self.demo_wanted = demo
         self.documents.open(path, keep_path=not demo)
 
-    def _must_ask(self) -> bool:
-        history = self.desk.history
-        return self.desk.unsaved and history is not None and bool(history.past)
-
     def _answer(self) -> str:
+        """What happens to unsaved work: the artist's word, or discard where there is none."""
         history = self.desk.history
-        assert history is not None
+        if history is None or not history.past or not self.desk.unsaved:
+            return "discard"
         return self.dialogs.unsaved(self._parent, history.now.title)
 
     def _when_settled(self, then: Callable[[], object]) -> None:
         """Ask once about unsaved work, then go on, unless the artist says cancel."""
-        answer = self._answer() if self._must_ask() else "discard"
+        answer = self._answer()
         if answer == "discard":
             then()
         elif answer == "save":
@@ -116,7 +114,7 @@ class Files(QObject):
 
     def may_close(self, close: Callable[[], object]) -> bool:
         """Whether the window may go now; after saving it asks to close again."""
-        answer = self._answer() if self._must_ask() else "discard"
+        answer = self._answer()
         if answer == "save":
             self.save(close)
         return answer == "discard"

@@ -1,0 +1,229 @@
+"""Plan files: read back equal, of every schema there was; cut, hostile or bent ones refused."""
+
+import io
+import json
+import unittest
+import zipfile
+from pathlib import Path
+
+import numpy as np
+from msgspec.structs import replace
+
+from tests import scenes
+from umber_compass import document
+from umber_compass.formats import picture, plan_file, upgrades
+from umber_compass.plan import edits
+from umber_compass.plan.light_edits import rig_of
+from umber_compass.plan.model import SCHEMA, Candidate, Gradient, Pinned, Ramp
+from umber_compass.words import Refusal
+
+PLANS = Path(__file__).parent / "plans"
+
+
+def zipped(entries, how=zipfile.ZIP_DEFLATED):
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", how) as archive:
+        for name, data in entries:
+            archive.writestr(name, data)
+    return out.getvalue()
+
+
+class Past(unittest.TestCase):
+    """A fixture of every past version is kept and opened for ever."""
+
+    def test_schema_1(self):
+        with zipfile.ZipFile(PLANS / "schema-1.umber") as archive:
+            tree = json.loads(archive.read("plan.json"))
+            labels = archive.read("regions.png")
+        self.assertEqual(tree["schema"], 1)
+        opened = document.open_plan(PLANS / "schema-1.umber")
+        plan, now = opened.plan, edits.study(opened.plan)
+        self.assertEqual((plan.schema, plan.title), (SCHEMA, "Boat of schema 1"))
+        self.assertEqual((plan.overrides, now.scheme.shares), ({"extremes.note": 30}, {"A": 0.5}))
+        self.assertEqual([r.name for r in plan.regions][:1], ["open sea"])
+        self.assertEqual(plan.regions[2].form, "flat")
+        self.assertEqual(now.recipes, {"r2": Ramp(recipe="hsb-sum", darker=2)})
+        self.assertIsInstance(now.colours["r1"], Gradient)
+        self.assertIsInstance(now.colours["r4"], Pinned)
+        key = rig_of(plan).key
+        self.assertEqual((key.name, key.strength, key.direction), ("key", 77, (0.6, 0, 0.8)))
+        self.assertEqual(rig_of(plan).ambient.hex, "#8090c0")
+        wanted = picture.read_labels(labels, plan.sketch.size, "x")
+        np.testing.assert_array_equal(opened.pixels.labels(plan.sketch), wanted)
+        self.assertEqual(plan.candidates, ())
+
+    def test_there_is_a_step_from_every_schema_and_a_file_of_each(self):
+        self.assertEqual(sorted(upgrades.UPGRADES), list(range(1, SCHEMA)))
+        kept = sorted(int(p.stem.split("-")[1]) for p in PLANS.glob("schema-*.umber"))
+        self.assertEqual(kept, list(range(1, SCHEMA)))
+
+
+class PlanFiles(scenes.InFolder):
+    def setUp(self):
+        super().setUp()
+        self.made, _ = self.bring_in()
+        self.path = self.folder / "boat.umber"
+        document.save(self.made.plan, self.made.pixels, self.path)
+        self.data = self.path.read_bytes()
+        with zipfile.ZipFile(self.path) as archive:
+            self.entries = {n: archive.read(n) for n in archive.namelist()}
+        self.sketch_entry = f"sketches/{self.made.plan.sketch.hash}"
+        self.labels_entry = f"labels/{self.made.plan.sketch.labels}.png"
+
+    def with_entries(self, **changes):
+        return zipped({**self.entries, **changes}.items())
+
+    def changed(self, **changes):
+        tree = json.loads(self.entries["plan.json"])
+        for key, value in changes.items():
+            at = tree
+            *way, last = key.split("__")
+            for name in way:
+                at = at[int(name)] if name.isdigit() else at[name]
+            at[last] = value
+        return self.with_entries(**{"plan.json": json.dumps(tree)})
+
+    def test_read_is_what_was_written(self):
+        again = document.open_plan(self.path)
+        self.assertEqual(again.plan, self.made.plan)
+        sketch = again.plan.sketch
+        self.assertEqual(again.pixels.sketches[sketch.hash], self.sketch.read_bytes())
+        labels = self.made.pixels.labels(self.made.plan.sketch)
+        np.testing.assert_array_equal(again.pixels.labels(sketch), labels)
+        document.save(again.plan, again.pixels, self.path)
+        self.assertEqual(self.path.read_bytes(), self.data)
+
+    def test_its_entries_are_named_and_mimetype_is_first_and_stored(self):
+        with zipfile.ZipFile(self.path) as archive:
+            first, *rest = archive.infolist()
+        self.assertEqual((first.filename, first.compress_type), ("mimetype", zipfile.ZIP_STORED))
+        self.assertEqual(self.data[38:62], b"application/x-umber-plan")
+        names = [e.filename for e in rest]
+        self.assertEqual(
+            names, ["plan.json", self.sketch_entry, self.labels_entry, "thumbnail.png"]
+        )
+        self.assertEqual({e.date_time[0] for e in rest}, {1980})
+
+    def test_several_sketches_are_kept_with_what_was_decided_for_each(self):
+        plan = self.made.plan
+        other = scenes.encoded(scenes.draw(size=(120, 80)))
+        labels = np.ones((80, 120), np.uint16)
+        pixels = self.made.pixels
+        sketch = replace(
+            plan.sketch,
+            hash=pixels.add_sketch(other),
+            labels=pixels.add_labels(labels),
+            size=(120, 80),
+        )
+        study = replace(edits.study(plan), colours={"r1": edits.study(plan).colours["r1"]})
+        aside = Candidate(
+            id="c1",
+            sketch=sketch,
+            regions=plan.regions[:1],
+            studies=(study,),
+            current_study=study.id,
+        )
+        both = replace(plan, candidates=(aside,))
+        document.save(both, pixels, self.path)
+        again = document.open_plan(self.path)
+        self.assertEqual(again.plan, both)
+        np.testing.assert_array_equal(again.pixels.labels(sketch), labels)
+        self.assertEqual(again.pixels.sketches[sketch.hash], other)
+        for bad, word in (
+            (replace(both, candidates=(aside, aside)), "candidates"),
+            (replace(both, candidates=(replace(aside, current_study="x"),)), "current study"),
+        ):
+            document.save(bad, pixels, self.path)
+            with self.assertRaisesRegex(Refusal, word):
+                document.open_plan(self.path)
+
+    def test_cut_short_anywhere_is_one_line(self):
+        for share in np.linspace(0, 0.999, 40):
+            with self.subTest(share=share), self.assertRaises(Refusal) as said:
+                plan_file.parse(self.data[: int(len(self.data) * share)], "boat.umber")
+            self.assertNotIn("\n", str(said.exception))
+
+    def test_a_flipped_byte_never_gets_past_as_a_crash(self):
+        for at in range(0, len(self.data), 211):
+            bent = bytearray(self.data)
+            bent[at] ^= 0x5A
+            try:
+                plan_file.parse(bytes(bent), "boat.umber")
+            except Refusal as error:
+                self.assertNotIn("\n", str(error))
+
+    def test_hostile_archives(self):
+        entries = list(self.entries.items())
+        without = [(n, d) for n, d in entries if n != self.labels_entry]
+        for name, data, word in (
+            ("not a zip", b"GIF89a....", "no plan"),
+            ("another zip", zipped([("a.txt", b"hello")]), "no mimetype"),
+            ("other mimetype", self.with_entries(mimetype=b"application/x"), "no plan"),
+            ("path outside", zipped([*entries, ("../../etc/x", b"")]), "outside"),
+            ("windows path", zipped([*entries, ("a\\..\\x", b"")]), "outside"),
+            ("absolute path", zipped([*entries, ("/etc/x", b"")]), "outside"),
+            ("bomb", self.with_entries(**{"plan.json": b"0" * 40_000_000}), "larger"),
+            ("many", zipped([*entries, *((str(i), b"") for i in range(300))]), "too many"),
+            ("other sketch", self.with_entries(**{self.sketch_entry: b"x"}), "not the one"),
+            ("other labels", self.with_entries(**{self.labels_entry: b"x"}), "not the one"),
+            ("no labels", zipped(without), "no labels"),
+        ):
+            with self.subTest(name), self.assertRaisesRegex(Refusal, word):
+                plan_file.parse(data, "x.umber")
+        plan_file.parse(zipped([*entries, ("x", b"left alone")]), "x.umber")
+
+    def test_an_entry_that_is_there_twice_is_refused(self):
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w") as archive, self.assertWarns(UserWarning):
+            for name, data in [*self.entries.items(), ("plan.json", b"{}")]:
+                archive.writestr(name, data)
+        with self.assertRaisesRegex(Refusal, "repeated"):
+            plan_file.parse(out.getvalue(), "x.umber")
+
+    def test_labels_beyond_the_regions_are_refused(self):
+        labels = self.made.pixels.labels(self.made.plan.sketch).copy()
+        for most, fine in ((5, True), (6, False)):
+            labels[0, 0] = most
+            pixels = self.made.pixels
+            sketch = replace(self.made.plan.sketch, labels=pixels.add_labels(labels.copy()))
+            plan = replace(self.made.plan, sketch=sketch)
+            held = pixels.held_with(plan, b"")
+            plan_file.write(self.path, held)
+            if fine:
+                self.assertEqual(plan_file.read(self.path).plan, plan)
+            else:
+                with self.assertRaisesRegex(Refusal, "do not fit its picture"):
+                    plan_file.read(self.path)
+
+    def test_wrong_newer_or_inconsistent_schema(self):
+        lamp = {"name": "key"}
+        for change, word in (
+            ({"schema": SCHEMA + 1}, "newer version"),
+            ({"schema": "1"}, "names no schema"),
+            ({"schema": True}, "names no schema"),
+            ({"schema": 0}, "names no schema"),
+            ({"title": 5}, "not valid"),
+            ({"studies__0__scheme__lead_deg": 1e9}, "not valid"),
+            ({"studies__0__scheme__name": "nine-hues"}, "scheme"),
+            ({"studies__0__recipes": {"r1": {"recipe": "no-such"}}}, "recipe"),
+            ({"studies__0__recipes": {"r9": {"recipe": "straight"}}}, "do not match"),
+            ({"studies__0__rig": {"lamps": [lamp, lamp]}}, "lamps"),
+            ({"studies__0__rig": {"lamps": []}}, "not valid"),
+            ({"current_study": "s9"}, "current study"),
+            ({"regions__1__id": "r1"}, "told apart"),
+            ({"regions__1__label": 1}, "told apart"),
+            ({"regions__1__front": 2**70}, "not valid"),
+            ({"studies__0__colours": {}}, "do not match"),
+            ({"practice": "unknown"}, "practice"),
+            ({"overrides": {"extremes.dark": 900}}, "out of range"),
+            ({"overrides": {"extremes.purple": 1}}, "out of range"),
+            ({"sketch__size": [10, 10]}, "regions"),
+            ({"sketch__kind": "smoke"}, "kind of sketch"),
+            ({"sketch__labels": "0" * 64}, "no labels"),
+            ({"sketch": {}}, "not valid"),
+        ):
+            with self.subTest(change), self.assertRaisesRegex(Refusal, word):
+                document.from_file(plan_file.parse(self.changed(**change), "x.umber"), "x.umber")
+        for text in (b"[]", b"{}", b"null", b'{"schema": 1}', b'{"schema": 1, "sketch": 3}'):
+            with self.subTest(text), self.assertRaises(Refusal):
+                plan_file.parse(self.with_entries(**{"plan.json": text}), "x.umber")

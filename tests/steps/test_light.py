@@ -1,0 +1,299 @@
+"""The rig: where lamps stand, exposure, chart, the light in parts, volumes of values."""
+
+import itertools
+import unittest
+
+import numpy as np
+from msgspec.structs import replace
+
+from tests import scenes
+from tests.scenes import BEHIND, NOTHING, RIGHT, UP_LEFT, plain_rig
+from umber_compass import document
+from umber_compass.colour import spaces
+from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.packed import unpack
+from umber_compass.demo.plans import DEMOS
+from umber_compass.picture.light import facings, lights_of
+from umber_compass.plan import edits
+from umber_compass.plan.light_edits import light_on, rig_of, set_ambient, set_lamp, with_rig
+from umber_compass.plan.model import Lamp, Terminator
+from umber_compass.steps.checks import judging
+from umber_compass.steps.harmony.edits import make_gradient
+from umber_compass.steps.light import exposure, lamps
+from umber_compass.steps.light.chart import PLACES, Row
+from umber_compass.steps.light.views import LIGHT_VIEWS, exactly_in_part, in_part
+from umber_compass.steps.pipeline import Pipeline, exact_picture, picture
+from umber_compass.steps.values.measured import (
+    lit_range,
+    measure_values,
+    moved_values,
+    picture_values,
+)
+
+
+class Stands(unittest.TestCase):
+    def test_lamps_stand_where_they_are_put(self):
+        for place in itertools.product((-0.7, -0.2, 0, 0.4, 0.8), repeat=2):
+            there = lamps.place_of(lamps.direction_at(*place))
+            np.testing.assert_allclose(there, place, atol=1e-6)
+        for place, off in (
+            ((0, 0), 0),
+            ((1, 0), 90),
+            ((0, -0.5), 45),
+            ((1.25, 0), 150),
+            ((9, 0), 150),
+        ):
+            stand = lamps.stand_of(lamps.direction_at(*place))
+            self.assertAlmostEqual(stand.off_deg, off, places=3)
+        np.testing.assert_allclose(lamps.direction_at(1, 0), (1, 0, 0), atol=1e-9)
+        np.testing.assert_allclose(lamps.direction_at(0, 1), (0, 1, 0), atol=1e-9)
+        np.testing.assert_allclose(
+            lamps.direction_at(-0.5, 0), (-(0.5**0.5), 0, 0.5**0.5), atol=1e-9
+        )
+
+    def test_where_they_stand_is_said_as_it_is_seen(self):
+        """x is right, y is down, z toward the viewer."""
+        for direction, said in (
+            ((0, 0, 1), "straight from the front"),
+            ((0, -1, 0), "from above, 90° off the front"),
+            ((0, 1, 0), "from below, 90° off the front"),
+            ((1, 0, 0), "from the right, 90° off the front"),
+            ((-1, 0, 0), "from the left, 90° off the front"),
+            ((0.5, -0.5, 0.7071), "from the upper right, 45° off the front"),
+            ((-0.5, -0.5, 0.7071), "from the upper left, 45° off the front"),
+            ((0.5, 0.5, 0.7071), "from the lower right, 45° off the front"),
+            ((-0.5, 0.5, -0.7071), "from the lower left, 135° off the front, behind"),
+            ((0, -0.8660, -0.5), "from above, 120° off the front, behind"),
+        ):
+            self.assertEqual(str(lamps.in_words(direction)), said)
+
+    def test_a_step_goes_the_way_it_is_asked_by_its_degrees(self):
+        x, y = lamps.place_of(lamps.stepped(UP_LEFT, 9, -4.5))
+        x0, y0 = lamps.place_of(UP_LEFT)
+        np.testing.assert_allclose((x - x0, y - y0), (0.1, -0.05), atol=1e-6)
+        self.assertEqual(lamps.stand_of((0.0, 0.0, 1.0)).round_deg, 0)
+
+
+class Exposure(unittest.TestCase):
+    def test_one_exposure_holds_equal_colours_exactly(self):
+        lights = lights_of(plain_rig())
+        local = np.array([[0.2, 0.2, 0.2]] * 2)
+        there = np.tile(exposure.anchor_light("lit", lights), (2, 1))
+        np.testing.assert_allclose(there, 0.75, rtol=1e-5)
+        exposed, rest = exposure.expose(local, there, np.array([0.5, 0.5]), lights)
+        self.assertAlmostEqual(exposed.exposure, 1 / 0.75, places=3)
+        np.testing.assert_allclose(rest, 0, atol=1e-3)
+
+    def test_what_holds_more_of_the_picture_is_held_better(self):
+        lights = lights_of(plain_rig())
+        local = np.array([[0.2] * 3, [0.2] * 3])
+        there = np.array([[0.75] * 3, [0.3] * 3])
+        rests = {}
+        for share in (0.9, 0.5, 0.1):
+            _, rest = exposure.expose(local, there, np.array([share, 1 - share]), lights)
+            rests[share] = np.abs(rest)
+        self.assertLess(rests[0.9][0], rests[0.5][0] * 0.5)
+        self.assertLess(rests[0.1][1], rests[0.5][1] * 0.5)
+        self.assertGreater(rests[0.9][1], rests[0.5][1])
+
+    def test_the_solution_is_the_least_weighted_square_in_value(self):
+        rng = np.random.default_rng(5)
+        lights = lights_of(plain_rig())
+        for _ in range(10):
+            local, there = rng.uniform(0.02, 0.5, (6, 3)), rng.uniform(0.2, 0.9, (6, 3))
+            share = rng.random(6)
+            exposed, _ = exposure.expose(local, there, share, lights)
+            wished = spaces.value(local)
+
+            def cost(e, local=local, there=there, share=share, wished=wished):
+                return (share * (spaces.value(local * there * e) - wished) ** 2).sum()
+
+            for factor in (0.97, 1.03):
+                self.assertLess(cost(exposed.exposure), cost(exposed.exposure * factor))
+
+    def test_anchors_and_the_dark(self):
+        lights = lights_of(plain_rig())
+        np.testing.assert_allclose(exposure.anchor_light("halftone", lights), 0.5, rtol=1e-5)
+        dark = lights_of(
+            plain_rig(lamps=(Lamp(on=False),), ambient=replace(plain_rig().ambient, on=False))
+        )
+        local = np.array([[0.2] * 3])
+        exposed, rest = exposure.expose(local, local * 0, np.ones(1), dark)
+        self.assertEqual(exposed.exposure, 1)
+        np.testing.assert_allclose(rest, -spaces.value(local))
+
+    def test_other_lamps_meet_a_place_at_the_normal_that_is_seen_best(self):
+        rim = Lamp(
+            name="rim", rank=2, direction=(0.0, 0.0, 1.0), strength=40, hex="#ffffff", softness=0
+        )
+        key = replace(plain_rig().key, direction=(-1.0, 0.0, 0.0))
+        lights = lights_of(plain_rig(lamps=(key, rim)))
+        turns = exposure.turns_at(np.array([1.0, 0.5, 0.0, -1.0]), lights)
+        np.testing.assert_allclose(turns[0], [1, 0.5, 0, -1])
+        np.testing.assert_allclose(turns[1], [0, 0.75**0.5, 1, 0], atol=1e-6)
+
+
+class OnTheDemo(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        cls.plan, pixels, _ = document.open_plan(DEMOS[0].plan)
+        cls.pipeline = Pipeline(pixels.drawings)
+
+    def derive(self, *changes):
+        plan = self.plan
+        for change in changes:
+            plan = change.apply(plan)
+        return self.pipeline.derive(plan)
+
+    def test_chart_and_picture_agree(self):
+        rig = rig_of(self.plan)
+        rim = Lamp(name="rim", rank=2, strength=0, direction=RIGHT)
+        for lamps_now in (rig.lamps, (*rig.lamps, rim)):
+            derived = self.pipeline.derive(with_rig(self.plan, replace(rig, lamps=lamps_now)))
+            label = {r.id: r.label for r in derived.regions}
+            turn = facings(derived.relief.normal, derived.lit.lights)[0]
+            compared = 0
+            for row in derived.chart:
+                if "sky" in row.name:
+                    continue
+                own = derived.relief.grain.label == label[row.region]
+                for place in PLACES:
+                    near = own & (np.abs(turn - place.turn) < 0.01)
+                    near &= np.abs(derived.relief.openness - place.openness) < 0.01
+                    for code in np.flatnonzero(near)[:3]:
+                        shown = derived.lit.packed[code] >> np.array([16, 8, 0]) & 255
+                        wished = np.round(spaces.parse_hex(row.places[place.name].hex) * 255)
+                        off = np.abs(shown.astype(int) - wished).max()
+                        self.assertLess(off, 6, (row.name, place.name))
+                        compared += 1
+            self.assertGreater(compared, 20)
+
+    def test_each_anchor_brings_its_side_to_the_planned_value(self):
+        for anchor in ("lit", "halftone"):
+            rig = replace(rig_of(self.plan), anchor=anchor)
+            derived = self.pipeline.derive(with_rig(self.plan, rig))
+            for row in derived.chart:
+                if row.name.startswith("sky"):
+                    continue
+                there = row.places[anchor].value - row.local.value
+                self.assertAlmostEqual(there, row.rest, delta=0.8)
+            self.assertLess(max(abs(x) for x in derived.lit.rest.values()), 6)
+
+    def test_a_gradient_is_charted_at_both_ends_and_a_turn_has_its_sign(self):
+        coat = next(r for r in self.plan.regions if r.name == "coat")
+        rows = [
+            r
+            for r in self.derive(make_gradient(self.plan, coat.id, "coat")).chart
+            if r.region == coat.id
+        ]
+        self.assertEqual([r.name for r in rows], ["coat above", "coat below"])
+        self.assertGreater(rows[1].local.value, rows[0].local.value)
+        for local, there, turn in (
+            (10.0, 30.0, 20),
+            (30.0, 10.0, -20),
+            (350.0, 10.0, 20),
+            (None, 10.0, None),
+        ):
+            base = measure_hex("#d03040")
+            row = Row("r1", "x", base._replace(hue=local), {"lit": base._replace(hue=there)}, 0.0)
+            self.assertEqual(row.turn_deg("lit"), turn)
+        grey = measure_hex("#808080")._replace(hue=20.0)
+        self.assertIsNone(Row("r1", "x", grey, {"lit": base}, None).turn_deg("lit"))
+
+    def test_a_flat_plan_is_charted_in_the_light_it_would_begin_with(self):
+        plan = edits.with_study(self.plan, replace(edits.study(self.plan), rig=None))
+        flat = self.pipeline.derive(plan)
+        self.assertIsNone(flat.lit)
+        self.assertIsNotNone(self.pipeline.derive(light_on(plan)).lit)
+        self.assertEqual({r.rest for r in flat.chart}, {None})
+        row = flat.chart[3]
+        self.assertLess(row.places["core-shadow"].value, row.places["lit"].value)
+        self.assertLess(row.places["crevice"].value, row.places["core-shadow"].value)
+
+    def test_parts_of_the_light_add_up_and_off_is_darkest(self):
+        rig = replace(rig_of(self.plan), terminator=Terminator(strength=0))
+        derived = self.pipeline.derive(with_rig(scenes.all_values(-20).apply(self.plan), rig))
+        linear = {
+            n: spaces.decode(unpack(exactly_in_part(derived, n)) / 255)
+            for n in ("ambient-only", "key-only", "lights-off")
+        }
+        whole = spaces.decode(unpack(exact_picture(derived)) / 255)
+        added = linear["ambient-only"] + linear["key-only"]
+        inside = ~np.isin(np.arange(whole.shape[0] * whole.shape[1]), derived.relief.place)
+        off = np.abs(added - whole).reshape(-1, 3)[inside]
+        self.assertLess(np.percentile(off, 99), 0.012)
+        self.assertLess(linear["lights-off"].mean(), linear["ambient-only"].mean())
+        for name in LIGHT_VIEWS:
+            quick = spaces.decode(unpack(in_part(derived, name)) / 255)
+            exact = spaces.decode(unpack(exactly_in_part(derived, name)) / 255)
+            self.assertLess(np.abs(quick - exact).mean(), 0.01, name)
+        np.testing.assert_array_equal(
+            unpack(in_part(derived, "flat")).reshape(-1, 3)[0],
+            derived.table[derived.codes.run_code[0]],
+        )
+
+    def test_strange_lights_give_pictures(self):
+        for changes in (
+            {"strength": 0.0},
+            {"strength": 1000.0},
+            {"direction": (0.0, 0.0, -1.0)},
+            {"direction": (0.0, 1.0, 0.0)},
+            {"direction": (0.0, 0.0, 0.0)},
+            {"direction": BEHIND},
+            {"softness": 1.0},
+            {"on": False},
+        ):
+            with self.subTest(changes):
+                values = self.derive(set_lamp("key", NOTHING, **changes)).values
+                self.assertTrue(np.isfinite(values.by_code).all())
+                self.assertTrue(0 < values.by_code.max() <= 100)
+        dark = self.derive(set_lamp("key", NOTHING, on=False), set_ambient(NOTHING, on=False))
+        self.assertEqual(int(picture(dark).max()), 0)
+        titles = [str(r.title) for r in judging.measure_all(dark) if r.level == "warning"]
+        self.assertIn("All lamps are off", titles)
+
+    def test_values_of_the_lit_picture_are_those_of_its_px(self):
+        derived = self.derive()
+        px = spaces.value(spaces.decode(unpack(derived.lit.packed) / 255))
+        np.testing.assert_allclose(derived.values.by_code, px, atol=0.02)
+        flat = picture_values(derived.table, derived.codes, None, None, 20, 80)
+        self.assertEqual(len(flat.by_code), derived.codes.size)
+
+
+class Values(unittest.TestCase):
+    def setUp(self):
+        grain = type("Grain", (), {})()
+        grain.label = np.array([0, 1, 1, 1, 2])
+        grain.pixels = np.array([1000, 10, 80, 10, 100])
+        self.grain, self.by_code = grain, np.array([50.0, 10.0, 40.0, 90.0, 85.0])
+
+    def test_histogram_and_extremes_are_shares_of_what_is_a_region(self):
+        found = measure_values(self.by_code, self.grain, 20, 80)
+        self.assertAlmostEqual(float(found.histogram.sum()), 1)
+        self.assertAlmostEqual(found.histogram[85], 0.5)
+        self.assertEqual(found.histogram[50], 0)
+        self.assertAlmostEqual(found.darks, 10 / 200)
+        self.assertAlmostEqual(found.lights, 110 / 200)
+        self.assertAlmostEqual(found.extremes, 120 / 200)
+        edge = measure_values(np.array([0.0, 20.0, 80.0, 100.0, 80.0]), self.grain, 20, 80)
+        self.assertAlmostEqual(edge.extremes, 10 / 200)
+
+    def test_the_lit_range_holds_nine_tenths(self):
+        self.assertEqual(
+            lit_range(measure_values(self.by_code, self.grain, 20, 80), self.grain, 1), (10, 90)
+        )
+        self.grain.pixels[[1, 3]] = 4
+        found = lit_range(measure_values(self.by_code, self.grain, 20, 80), self.grain, 1)
+        self.assertEqual(found, (40, 40))
+        self.assertIsNone(
+            lit_range(measure_values(self.by_code, self.grain, 20, 80), self.grain, 9)
+        )
+
+    def test_light_keeps_its_ratio_when_the_planned_value_moves(self):
+        lum = spaces.luminance_of_value
+        found = moved_values(np.array([30.0, 70.0]), 50.0, 10.0)
+        ratio = lum(60) / lum(50)
+        np.testing.assert_allclose(lum(found), lum(np.array([30.0, 70.0])) * ratio, rtol=1e-6)
+        np.testing.assert_allclose(
+            moved_values(np.array([50.0]), 50.0, np.array([[0], [80]])), [[50], [100]]
+        )
