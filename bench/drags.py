@@ -14,7 +14,10 @@ from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import set_lamp
 from umber_compass.steps.pipeline import picture
 from umber_compass.window.application import make_application
+from umber_compass.window.benches.harmony.bench import HarmonyBench
+from umber_compass.window.benches.values.bench import ValuesBench
 from umber_compass.window.main_window import MainWindow
+from umber_compass.window.widgets.dialogs import Discarding
 from umber_compass.words import words
 
 
@@ -22,7 +25,7 @@ def rows() -> Iterator[Row]:
     """A turn of the lead, a value chip and the key, on the lit picture; each against an empty
     repaint and the bare compute."""
     application = make_application()
-    window = MainWindow()
+    window = MainWindow(Discarding())
     window.show()
     window.works.files.documents.open(DEMOS[0].plan, keep_path=False)
     while (
@@ -36,10 +39,9 @@ def rows() -> Iterator[Row]:
     yield Row("empty repaint of the stage", f"{empty:.1f} ms", "", None)
     assert window.works.desk.history is not None
     region = next(r.id for r in window.works.desk.history.now.regions if r.name == "coat")
-    rose, ladder = (
-        window.works.layout.benches["harmony"].rose,
-        window.works.layout.benches["values"].ladder,
-    )
+    harmony, values = (window.works.layout.benches[s] for s in ("harmony", "values"))
+    assert isinstance(harmony, HarmonyBench) and isinstance(values, ValuesBench)
+    rose, ladder = harmony.rose, values.ladder
     drags: dict[str, tuple[str, Callable[[int], None]]] = {
         "drag of the leading hue": ("harmony", lambda i: rose.turned.emit(217 + i * 0.7)),
         "drag of a value chip": ("values", lambda i: ladder.moved.emit(region, 0, 41 + i * 0.3)),
@@ -50,7 +52,6 @@ def rows() -> Iterator[Row]:
     }
     for name, (step, move) in drags.items():
         yield from _drag(window, name, step, move, empty)
-    window.works.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
     window.close()
     del application
 

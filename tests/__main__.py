@@ -1,5 +1,5 @@
-"""Runs the tests: all, or those named (a folder, a file, a class, one test). Offscreen unless a test
-opens a display of its own."""
+"""Runs the tests: all, or those named (a folder, a file, a class, one test). Offscreen unless a
+test opens a display of its own."""
 
 import importlib.util
 import os

@@ -8,6 +8,10 @@ import os
 import sys
 from argparse import ArgumentParser
 from pathlib import Path
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from umber_compass.window.main_window import MainWindow
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -40,9 +44,10 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     from umber_compass.window.benches import BENCHES
     from umber_compass.window.benches.light.bench import LightBench
     from umber_compass.window.main_window import MainWindow
+    from umber_compass.window.widgets.dialogs import Discarding
 
     application = make_application()
-    window = MainWindow()
+    window = MainWindow(Discarding())
     window.resize(*size)
     window.show()
     window.works.files.open_path(plan, demo=True)
@@ -59,12 +64,11 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
             _settle(window)
             window.grab().save(str(folder / "chart.png"))
             light.open_tab(0)
-    window.works.files.dialogs.unsaved = lambda parent, title: "discard"  # type: ignore[method-assign]
     window.close()
     del application
 
 
-def _settle(window: object) -> None:
+def _settle(window: "MainWindow") -> None:
     """Let requests, answers and layouts come to rest."""
     from PySide6.QtCore import QEventLoop, QTimer
 
@@ -72,9 +76,9 @@ def _settle(window: object) -> None:
         loop = QEventLoop()
         QTimer.singleShot(300, loop.quit)
         loop.exec()
-        while window.works.desk.worker.busy:  # type: ignore[attr-defined]  # a MainWindow
+        while window.works.desk.worker.busy:
             loop = QEventLoop()
-            window.works.desk.worker.idle.connect(loop.quit)  # type: ignore[attr-defined]
+            window.works.desk.worker.idle.connect(loop.quit)
             loop.exec()
 
 

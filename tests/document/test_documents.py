@@ -195,7 +195,12 @@ class KeptBetween(Made):
         drawing = self.pixels.drawing(self.plan.sketch)
         again = kept_arrays.drawing_of(kept_arrays.drawing_arrays(drawing))
         np.testing.assert_array_equal(again.labels, drawing.labels)
-        self.assertEqual(again.box, drawing.box)
+        self.assertEqual((again.box, again.shading), (drawing.box, None))
+        grey = np.full(drawing.labels.shape, 90, np.uint8)
+        shaded = kept_arrays.drawing_arrays(drawing._replace(shading=grey))
+        np.testing.assert_array_equal(kept_arrays.drawing_of(shaded).shading, grey)
+        with self.assertRaises(ValueError):
+            kept_arrays.drawing_of({**shaded, "shading": grey[1:]})
         relief = self.pipeline.derive(light_on(self.plan)).relief
         back = kept_arrays.relief_of(kept_arrays.relief_arrays(relief), relief.shape)
         for one, two in zip(relief, back, strict=True):

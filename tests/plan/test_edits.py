@@ -14,6 +14,7 @@ from umber_compass.plan import (
     edits,
     harmony_edits,
     light_edits,
+    model,
     practice_edits,
     ramp_edits,
     ranges,
@@ -126,6 +127,39 @@ class Every(unittest.TestCase):
         self.assertEqual(light_edits.rig_of(cracks).crevice, 100)
         wide = harmony_edits.set_spread(200).apply(PLAN)
         self.assertEqual(edits.study(wide).scheme.spread_deg, harmony_edits.MOST_SPREAD)
+
+    def test_the_records_hold_the_ranges_that_the_format_names(self):
+        for kind, low, high in (
+            ("Value", 0, 100),
+            ("Chroma", 0, 0.5),
+            ("Turn", -360, 360),
+            ("Spread", 0, 180),
+            ("Share", 0, 1),
+            ("Front", 0, 65535),
+            ("Steps", 0, 9),
+            ("StepTurn", 0, 60),
+            ("Strength", 0, 1000),
+            ("Percent", 0, 100),
+            ("Part", -1, 1),
+            ("Rank", 1, 99),
+        ):
+            annotated = getattr(model, kind)
+            for number in (low, high):
+                self.assertEqual(msgspec.convert(number, annotated), number)
+            for number in (
+                low - 1e-6 if low < 1 else 0,
+                high + (1 if kind in ("Front", "Steps", "Rank") else 1e-6),
+            ):
+                with self.subTest(kind, number=number), self.assertRaises(msgspec.ValidationError):
+                    msgspec.convert(
+                        int(number) if float(number).is_integer() else number, annotated
+                    )
+        for angle, fine in ((0.0, True), (359.999, True), (360.0, False), (-1e-9, False)):
+            if fine:
+                msgspec.convert(angle, model.Angle)
+            else:
+                with self.assertRaises(msgspec.ValidationError):
+                    msgspec.convert(angle, model.Angle)
 
     @settings(max_examples=60, deadline=None)
     @given(st.floats(-1e6, 1e6))

@@ -195,7 +195,7 @@ class Boat(scenes.InFolder):
                     warned = {r.key for r in after if r.level == "warning"}
                     warned -= {r.key for r in results if r.level == "warning"}
                     self.assertEqual(bool(warned), bool(found.fixes[0].adds))
-                    self.assertEqual("(but " in str(found.fixes[0].text), bool(warned))
+                    self.assertEqual("(but: " in str(found.fixes[0].text), bool(warned))
         self.assertTrue(all(count >= 3 for count in seen.values()), seen)
 
     def test_mending_leaves_fewer_warnings_and_stops(self):

@@ -16,7 +16,7 @@ class Requests(unittest.TestCase):
         self.worker, self.got, self.failed = Worker(), [], []
         self.addCleanup(self.worker.close)
 
-    def ask(self, kind, work, says="", urgency=Urgency.SIGHT):
+    def ask(self, kind, work, says="", urgency=Urgency.BENCH):
         self.worker.ask(kind, work, self.got.append, self.failed.append, says, urgency)
 
     def rest(self):
@@ -82,10 +82,10 @@ class Requests(unittest.TestCase):
         gate = self.gate()
         for kind, urgency in (
             ("fixes", Urgency.THOUGHT),
-            ("views", Urgency.SIGHT),
+            ("views", Urgency.BENCH),
             ("exact", Urgency.PICTURE),
             ("save", Urgency.FILE),
-            ("names", Urgency.SIGHT),
+            ("names", Urgency.BENCH),
         ):
             self.ask(kind, lambda tick, kind=kind: kind, urgency=urgency)
         gate.set()

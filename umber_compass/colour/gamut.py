@@ -17,8 +17,6 @@ from umber_compass.colour.spaces import (
     OKLAB_TO_LMS,
     Floats,
     luminance_of_value,
-    oklab,
-    polar,
 )
 
 Held: TypeAlias = npt.NDArray[np.bool_]
@@ -86,8 +84,3 @@ def fit(value: Floats | float, chroma: Floats | float, hue_deg: Floats | float) 
         t, y = turn[out], lum[out]
         light[out] = _light(_greatest(lambda r: _shown(_light(r, t, y)), wish[out]), t, y)
     return np.clip(light, 0, 1)
-
-
-def most_chroma(value: Floats | float, hue_deg: Floats | float) -> Floats:
-    """The greatest OKLCh chroma sRGB can show at this value and hue, shape (...)."""
-    return np.asarray(polar(oklab(fit(value, 1.0, hue_deg)))[..., 1])

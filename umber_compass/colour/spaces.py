@@ -96,11 +96,6 @@ def oklab(linear: Floats) -> Floats:
     return _times(np.cbrt(_times(np.asarray(linear), LINEAR_TO_LMS)), LMS_TO_OKLAB)
 
 
-def oklab_to_linear(lab: Floats) -> Floats:
-    """Linear light of OKLab; outside 0-1 where the screen cannot show it."""
-    return _times(_times(np.asarray(lab), OKLAB_TO_LMS) ** 3, LMS_TO_LINEAR)
-
-
 def polar(lab: Floats) -> Floats:
     """Lightness, chroma and hue in degrees 0-360 of OKLab; a hue only means something where
     chroma is at least NO_HUE_CHROMA."""

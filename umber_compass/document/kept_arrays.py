@@ -13,13 +13,16 @@ from umber_compass.picture.grain import Grain
 from umber_compass.picture.relief import Relief
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
-VERSION = "5"  # of what is kept; another one is never read
+VERSION = "6"  # of what is kept; another one is never read
 
 
 def drawing_arrays(drawing: Drawing) -> Arrays:
     """A drawing as arrays."""
     boxes = np.array([[label, *box] for label, box in drawing.box.items()], np.int64)
-    return {"labels": drawing.labels, "boxes": boxes.reshape(-1, 5), **_named(drawing.borders)}
+    kept = {**_named(drawing.borders), "labels": drawing.labels, "boxes": boxes.reshape(-1, 5)}
+    if drawing.shading is not None:
+        kept["shading"] = drawing.shading
+    return kept
 
 
 def drawing_of(arrays: Arrays) -> Drawing:
@@ -29,7 +32,9 @@ def drawing_of(arrays: Arrays) -> Drawing:
     _fit(labels.ndim == 2 and labels.dtype == np.uint16 and labels.size > 0)
     _fit(len({len(a) for a in borders}) == 1 and _within(borders.place, labels.size))
     boxes = {int(b[0]): (int(b[1]), int(b[2]), int(b[3]), int(b[4])) for b in arrays["boxes"]}
-    return Drawing(labels, borders, boxes)
+    shading = arrays.get("shading")
+    _fit(shading is None or (shading.dtype == np.uint8 and shading.shape == labels.shape))
+    return Drawing(labels, borders, boxes, shading)
 
 
 def relief_arrays(relief: Relief) -> Arrays:

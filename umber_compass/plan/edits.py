@@ -37,8 +37,16 @@ def study(plan: Plan) -> Study:
 
 
 def region(plan: Plan, region_id: str) -> Region:
-    """The region with this id. Raises StopIteration where there is none."""
-    return next(r for r in plan.regions if r.id == region_id)
+    """The region with this id. Raises KeyError where there is none."""
+    found = find_region(plan, region_id)
+    if found is None:
+        raise KeyError(region_id)
+    return found
+
+
+def find_region(plan: Plan, region_id: str) -> Region | None:
+    """The region with this id, or None: nothing may be chosen."""
+    return next((r for r in plan.regions if r.id == region_id), None)
 
 
 def region_of_label(plan: Plan, label: int) -> Region | None:

@@ -4,7 +4,7 @@ from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan
-from umber_compass.plan.practices import PRACTICES
+from umber_compass.plan.practices import PRACTICES, rule_of
 from umber_compass.words import Refusal, words
 
 
@@ -24,7 +24,7 @@ def set_rule(key: str, number: float, title: str) -> Edit:
     """One number of the practice, for this plan, kept within the rule's bounds."""
 
     def change(plan: Plan) -> Plan:
-        rule = next((r for r in PRACTICES[plan.practice].rules if r.key == key), None)
+        rule = rule_of(plan.practice, key)
         if rule is None:
             raise Refusal(key, words("is no rule of the practice {name}", name=plan.practice))
         kept = min(max(number, rule.low), rule.high)

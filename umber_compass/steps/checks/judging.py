@@ -61,13 +61,8 @@ def with_fixes(
 def _named(fix: Fix) -> Fix:
     if not fix.adds:
         return fix
-    return fix._replace(
-        text=words(
-            "{fix} (but {adds})",
-            fix=str(fix.text),
-            adds="; ".join(str(a)[:1].lower() + str(a)[1:] for a in fix.adds),
-        )
-    )
+    adds = "; ".join(str(a) for a in fix.adds)
+    return fix._replace(text=words("{fix} (but: {adds})", fix=str(fix.text), adds=adds))
 
 
 def _still_bad(result: Result, then: list[Result]) -> bool:

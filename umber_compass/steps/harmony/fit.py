@@ -6,7 +6,7 @@ import numpy as np
 
 from umber_compass.colour.spaces import GREY_CHROMA, Floats, hue_distance
 from umber_compass.colour.wheels import angle_of
-from umber_compass.plan.model import Scheme
+from umber_compass.plan.model import Scheme, Wheel
 from umber_compass.steps.harmony.schemes import SCHEMES, SchemeSpec
 
 _SECTOR_DEG = 9  # half width of a needle's sector, after the 18 degrees of Cohen-Or et al. 2006
@@ -31,7 +31,7 @@ class Fit(NamedTuple):
     cost_deg: float  # weighted distance of its colours to the scheme, degrees
 
 
-def fit_picture(hues: Floats, chromas: Floats, areas: Floats, wheel: str = "painter") -> Fit:
+def fit_picture(hues: Floats, chromas: Floats, areas: Floats, wheel: Wheel = "painter") -> Fit:
     """The scheme and lead that the picture's colours follow: OKLCh hues (n,) in degrees, chromas
     and areas. Template fitting in the manner of Cohen-Or et al. 2006 with our own eight schemes;
     all turns of a template at once, as a circular correlation."""
@@ -48,11 +48,11 @@ def fit_picture(hues: Floats, chromas: Floats, areas: Floats, wheel: str = "pain
     return min(fits, key=lambda f: f.cost_deg)
 
 
-def _scheme(spec: SchemeSpec, wheel: str, lead_deg: float) -> Scheme:
-    return Scheme(wheel=wheel, name=spec.name, lead_deg=lead_deg, spread_deg=float(spec.spread_deg))  # type: ignore[arg-type]  # wheel is one of the literals
+def _scheme(spec: SchemeSpec, wheel: Wheel, lead_deg: float) -> Scheme:
+    return Scheme(wheel=wheel, name=spec.name, lead_deg=lead_deg, spread_deg=float(spec.spread_deg))
 
 
-def _fit_template(spec: SchemeSpec, wheel: str, weight: Floats, area: Floats) -> Fit:
+def _fit_template(spec: SchemeSpec, wheel: Wheel, weight: Floats, area: Floats) -> Fit:
     around = np.arange(360.0)
     gaps, covered = [], np.zeros(360, bool)
     for needle in spec.needles:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan
-from umber_compass.plan.practices import PRACTICES
+from umber_compass.plan.practices import rule_of
 from umber_compass.steps.keys.light import LAMPS, RIG
 from umber_compass.steps.keys.piece import PIECE, RULES, SHARES
 from umber_compass.steps.keys.regions import REGIONS
@@ -41,7 +41,8 @@ def kind_of(plan: Plan, key: Key, subject: str) -> Kind:
     """What a key may be for one subject: a rule brings its own unit and range."""
     if key not in RULES.keys:
         return key.kind
-    rule = next(r for r in PRACTICES[plan.practice].rules if r.key == subject)
+    rule = rule_of(plan.practice, subject)
+    assert rule is not None  # subjects are the practice's own
     return Kind(NUMBER, rule.unit, rule.low, rule.high)
 
 

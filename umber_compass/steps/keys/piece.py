@@ -11,7 +11,7 @@ from umber_compass.plan.harmony_edits import (
 )
 from umber_compass.plan.model import Plan, Share
 from umber_compass.plan.practice_edits import set_practice, set_rule
-from umber_compass.plan.practices import PRACTICES, Rule, numbers_of
+from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
 from umber_compass.plan.sketch_edits import set_purpose, set_title
 from umber_compass.plan.study_edits import choose_study
 from umber_compass.steps.harmony.edits import choose_scheme, choose_wheel
@@ -21,12 +21,8 @@ from umber_compass.steps.keys.spec import CHOICE, NUMBER, TEXT, Group, Key, Kind
 from umber_compass.words import Refusal, words
 
 
-def _rule(plan: Plan, key: str) -> Rule:
-    return next(r for r in PRACTICES[plan.practice].rules if r.key == key)
-
-
 def _rule_named(plan: Plan, text: str) -> str:
-    if all(r.key != text for r in PRACTICES[plan.practice].rules):
+    if rule_of(plan.practice, text) is None:
         raise Refusal(f"rule.{text}"[:60], words("is no rule of the practice {p}", p=plan.practice))
     return text
 
@@ -108,7 +104,7 @@ RULES = Group(
             Kind(NUMBER),
             "one number of the practice, for this plan",
             lambda p, r: numbers_of(p.practice, p.overrides)[r],
-            lambda p, r, x: set_rule(r, x, _rule(p, r).title),
+            lambda p, r, x: set_rule(r, x, r),
         ),
     ),
     "RULE",

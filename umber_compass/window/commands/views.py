@@ -67,19 +67,19 @@ class ViewCommands(QObject):
 
     def zoom_in(self) -> None:
         """Larger, round the middle."""
-        self._layout.stage.look(self._layout.stage.scale * _ZOOM)
+        self._layout.stage.zoom_to(self._layout.stage.scale * _ZOOM)
 
     def zoom_out(self) -> None:
         """Smaller, round the middle."""
-        self._layout.stage.look(self._layout.stage.scale / _ZOOM)
+        self._layout.stage.zoom_to(self._layout.stage.scale / _ZOOM)
 
     def fit(self) -> None:
         """The whole picture."""
-        self._layout.stage.look(None)
+        self._layout.stage.zoom_to(None)
 
     def one_to_one(self) -> None:
         """Each px of the picture on one px of the screen."""
-        self._layout.stage.look(1 / self._layout.stage.devicePixelRatioF())
+        self._layout.stage.zoom_to(1 / self._layout.stage.devicePixelRatioF())
 
     def set_alone(self, alone: bool) -> None:
         """The picture alone on the whole window, or all of it again."""

@@ -27,7 +27,7 @@ class Urgency(IntEnum):
 
     FILE = 0  # opening, saving, handing off
     PICTURE = 1  # the forms, the exact picture
-    SIGHT = 2  # small views, a bench's instruments, places of names
+    BENCH = 2  # small views, a bench's instruments, places of names
     THOUGHT = 3  # fixes
 
 
@@ -87,7 +87,7 @@ class Worker(QObject):
         answer: Callable[[Any], None],
         failed: Callable[[Exception], None],
         says: str = "",
-        urgency: Urgency = Urgency.SIGHT,
+        urgency: Urgency = Urgency.BENCH,
     ) -> None:
         """Have `work` done; its result goes to `answer` unless a newer request of its kind came.
         `says` is what is shown where it takes long."""

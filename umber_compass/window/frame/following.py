@@ -3,6 +3,7 @@
 from PySide6.QtCore import QObject, Qt
 from PySide6.QtWidgets import QMainWindow
 
+from umber_compass.plan.edits import region
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.light.views import LIGHT_VIEWS
 from umber_compass.steps.pipeline import Derived
@@ -119,7 +120,7 @@ class Following(QObject):
             self.layout.notice.tell(self._in_words(derived, region_id), False)
 
     def _in_words(self, derived: Derived, region_id: str) -> str:
-        region = next(r for r in derived.regions if r.id == region_id)
+        named = region(derived.plan, region_id)
         said = self.tr("{hex}  value {value:.0f} L*  chroma {chroma:.3f}  hue {hue:.0f}° OKLCh")
         grey = self.tr("{hex}  value {value:.0f} L*  chroma {chroma:.3f}  no hue")
         ends = [
@@ -129,7 +130,7 @@ class Following(QObject):
             for e in derived.colours[region_id].ends
         ]
         line = self.tr("{name}, {role}:  {ends}  {share:.1%} of the picture")
-        lit = lit_range(derived.values, derived.grain, region.label) if derived.lit else None
+        lit = lit_range(derived.values, derived.grain, named.label) if derived.lit else None
         if lit is not None:
             line = self.tr(
                 "{name}, {role}:  {ends}  {share:.1%} of the picture  "
@@ -137,8 +138,8 @@ class Following(QObject):
             )
         low, high = lit if lit is not None else (0.0, 0.0)
         return line.format(
-            name=region.name,
-            role=region.role,
+            name=named.name,
+            role=named.role,
             ends="  –  ".join(ends),
             share=derived.shares[region_id],
             low=low,

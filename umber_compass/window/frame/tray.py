@@ -6,6 +6,7 @@ from PySide6.QtCore import QEvent, QMimeData, QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QDrag,
+    QHelpEvent,
     QKeyEvent,
     QLinearGradient,
     QMouseEvent,
@@ -174,8 +175,8 @@ class Tray(QWidget):
             super().keyPressEvent(event)
 
     def event(self, event: QEvent) -> bool:
-        if event.type() == QEvent.Type.ToolTip:
-            swatch = self._at(event.pos().x())  # type: ignore[attr-defined]  # a QHelpEvent
+        if isinstance(event, QHelpEvent):
+            swatch = self._at(event.pos().x())
             if swatch is not None:
                 text = self.tr(
                     "{name}: {hex}, value {value:.0f} L*, {share:.1%} of the picture{pin}"
@@ -188,6 +189,6 @@ class Tray(QWidget):
                     share=swatch.share,
                     pin=pin,
                 )
-                QToolTip.showText(event.globalPos(), line, self)  # type: ignore[attr-defined]
+                QToolTip.showText(event.globalPos(), line, self)
             return True
         return super().event(event)

@@ -31,7 +31,7 @@ class StageMarks(QObject):
     def begin(self) -> None:
         """Another document: its marks are found on the worker."""
         self._places, self._outlined = None, None
-        self.stage.look(None)
+        self.stage.zoom_to(None)
         self.stage.empty = ""
         derived = self.desk.derived
         if derived is not None:

@@ -40,11 +40,6 @@ class PictureView(QWidget):
         self.fading.end()
         self.update()
 
-    @property
-    def is_empty(self) -> bool:
-        """Whether there is no picture."""
-        return self._image is None
-
     def frame(self) -> QRectF:
         """Where the picture lies on the widget."""
         if self._image is None:
@@ -65,8 +60,8 @@ class PictureView(QWidget):
         scale = frame.width() / self.picture.width() if self._image is not None else 1.0
         return QPointF(frame.x() + x * scale, frame.y() + y * scale)
 
-    def look(self, factor: float | None, at: QPointF | None = None) -> None:
-        """Look at the picture so many screen px for each of its px, round a place or the middle; at
+    def zoom_to(self, factor: float | None, at: QPointF | None = None) -> None:
+        """Show the picture at so many screen px for each of its px, round a place or the middle;
         the whole of it for None."""
         if factor is None:
             self.zoom.fit()
@@ -122,13 +117,13 @@ class PictureView(QWidget):
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if event.angleDelta().y():
-            self.look(self.scale * wheel_factor(event), event.position())
+            self.zoom_to(self.scale * wheel_factor(event), event.position())
         event.accept()
 
     def event(self, event: QEvent) -> bool:
         pinch = pinch_factor(event)
         if pinch is not None:
-            self.look(self.scale * pinch[0], pinch[1])
+            self.zoom_to(self.scale * pinch[0], pinch[1])
             return True
         return super().event(event)
 

@@ -81,7 +81,7 @@ class Stage(PictureView):
             painter.drawRect(frame.intersected(QRectF(self.rect())).adjusted(1, 1, -1, -1))
 
     def _places(self, frame: QRectF) -> list[Placed]:
-        """Where the names stand; found anew only where they, or the sight, changed."""
+        """Where the names stand; found anew only where they, or the zoom, changed."""
         metrics = QFontMetricsF(font(12))
         sizes = [
             QSizeF(metrics.horizontalAdvance(t.text) + 12, metrics.height() + 4) for t in self._tags

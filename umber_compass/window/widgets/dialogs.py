@@ -60,5 +60,12 @@ class Dialogs:
         return box.clickedButton() is replace
 
 
+class Discarding(Dialogs):
+    """Lets unsaved work go without a question, where nobody is there to answer."""
+
+    def unsaved(self, parent: QWidget, title: str) -> Unsaved:
+        return "discard"
+
+
 def _path(text: str) -> Path | None:
     return Path(text) if text else None

@@ -13,7 +13,12 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
 NAME = "hue-off-scheme"
-_DOES = {"A": "the lead’s", "B": "B’s", "C": "C’s", "D": "D’s"}
+_SAYS = {  # by whether it is the lead's arc, and whether the colour is given
+    (True, False): "{measured:.3g}° outside the lead’s arc",
+    (False, False): "{measured:.3g}° outside {slot}’s arc",
+    (True, True): "{measured:.3g}° outside the lead’s arc, but its colour is given",
+    (False, True): "{measured:.3g}° outside {slot}’s arc, but its colour is given",
+}
 
 
 def _strays(derived: Derived) -> dict[str, tuple[float, int, Slot]]:
@@ -41,7 +46,7 @@ def _measure(derived: Derived) -> list[Result]:
         if level == "fine":
             continue
         given = derived.colours[region_id].ends[end].slot == "given"
-        text = "{measured:.3g}° outside {arc} arc" + (", but its colour is given" if given else "")
+        text = _SAYS[slot == "A", given]
         title = words("{name}: off the scheme", name=upper(said[region_id]))
         results.append(
             Result(
@@ -52,7 +57,7 @@ def _measure(derived: Derived) -> list[Result]:
                 note,
                 "°",
                 title,
-                words(text, measured=stray, arc=_DOES[slot]),
+                words(text, measured=stray, slot=slot),
             )
         )
     if results:

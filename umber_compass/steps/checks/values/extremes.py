@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.plan.edits import Edit, part, study
+from umber_compass.plan.edits import Edit, part, region, study
 from umber_compass.plan.model import Planned
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names
 from umber_compass.steps.harmony.edits import shift_values
@@ -85,7 +85,7 @@ def _move(derived: Derived, region_id: str) -> _Move | None:
     colour = study(derived.plan).colours[region_id]
     if not all(isinstance(part(colour, e), Planned) for e in (0, 1)):
         return None
-    label = next(r.label for r in derived.plan.regions if r.id == region_id)
+    label = region(derived.plan, region_id).label
     at = np.flatnonzero(derived.grain.label == label)
     low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
     planned = derived.colours[region_id].mean_value

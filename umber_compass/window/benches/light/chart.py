@@ -1,7 +1,7 @@
 """The paint chart: a row for each material, a swatch for each place on its form."""
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from umber_compass.colour.measured import Measured
@@ -142,13 +142,13 @@ class Chart(QWidget):
             super().keyPressEvent(event)
 
     def event(self, event: QEvent) -> bool:
-        if event.type() == QEvent.Type.ToolTip:
-            cell = self._at(QPointF(event.pos()))  # type: ignore[attr-defined]  # a QHelpEvent
+        if isinstance(event, QHelpEvent):
+            cell = self._at(QPointF(event.pos()))
             if cell is not None:
                 colour, row = self.colour(*cell), self.rows[cell[0]]
                 where = PLACES[cell[1] - 1].title if cell[1] else self.tr("local")
                 line = self.tr("{name}, {where}: {hex}, value {value:.0f} L*; a click copies it")
                 said = line.format(name=row.name, where=where, hex=colour.hex, value=colour.value)
-                QToolTip.showText(event.globalPos(), said, self)  # type: ignore[attr-defined]
+                QToolTip.showText(event.globalPos(), said, self)
             return True
         return super().event(event)

@@ -4,6 +4,7 @@ from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
 
 from umber_compass.picture.forms import front_order
+from umber_compass.plan.edits import find_region
 from umber_compass.plan.model import Form, Region
 from umber_compass.plan.sketch_edits import set_form, set_front, share_form
 from umber_compass.steps.pipeline import Derived
@@ -53,7 +54,7 @@ class FormBar(QWidget):
     def show_region(self, derived: Derived, region_id: str) -> None:
         """The chosen region's form."""
         regions = derived.plan.regions
-        self._region = next((r for r in regions if r.id == region_id), None)
+        self._region = find_region(derived.plan, region_id)
         self.setEnabled(self._region is not None)
         self.name.setText(self._region.name if self._region else self.tr("Choose a region"))
         self._names = {r.id: r.name for r in regions}

@@ -4,7 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QWidget
 
-from umber_compass.plan.edits import part, study
+from umber_compass.plan.edits import find_region, part, study
 from umber_compass.plan.model import Pinned
 from umber_compass.steps.harmony.edits import set_chroma, set_hue_offset, set_value
 from umber_compass.steps.pipeline import Derived
@@ -35,7 +35,7 @@ class RegionBar(QWidget):
         row.setSpacing(6)
         self._dot, self._name, self._hex = _Dot(), QLabel(), quiet("")
         self._name.setObjectName("strong")
-        self._region, self._title, self._measured = "", "", 0.0
+        self._region, self._title = "", ""
         self.value = NumberField(self.tr("Value"), 0, 100, " L*", 1, 1)
         self.chroma = NumberField(self.tr("Chroma, OKLCh"), 0, 0.4, " c", 0.005, 3)
         self.turn = NumberField(self.tr("Turn from its slot, OKLCh degrees"), -180, 180, "°", 1, 1)
@@ -69,7 +69,7 @@ class RegionBar(QWidget):
 
     def show_region(self, derived: Derived, region_id: str) -> None:
         """The chosen region's numbers; nothing is shown where none is chosen."""
-        region = next((r for r in derived.plan.regions if r.id == region_id), None)
+        region = find_region(derived.plan, region_id)
         self.setVisible(region is not None)
         if region is None:
             return
