@@ -1,0 +1,144 @@
+"""Forms, codes and light of a scene of our own, as they were found good."""
+
+import unittest
+
+import numpy as np
+
+from tests import kept, scenes
+from umber_compass.colour.packed import unpack
+from umber_compass.picture import borders, codes, light, poisson, relief, relit
+from umber_compass.picture.building import build_relief
+from umber_compass.picture.drawing import draw
+from umber_compass.picture.forms import form_wishes
+from umber_compass.plan.model import Lamp, Rig, Terminator
+from umber_compass.steps.sketch.kinds import flats
+
+SHAPES = (
+    ("rectangle", (0, 0, 320, 150), "#86bcc4"),
+    ("rectangle", (0, 150, 320, 240), "#8c8169"),
+    ("ellipse", (40, 40, 160, 200), "#d0566a"),
+    ("rectangle", (90, 90, 130, 120), "#f4e8d2"),
+    ("polygon", (200, 60, 300, 60, 280, 190, 220, 190), "#2f7580"),
+    ("ellipse", (150, 120, 215, 170), "#dd9c45"),
+    ("rectangle", (290, 10, 293, 60), "#101418"),
+)
+RIG = Rig(
+    lamps=(Lamp(softness=0.5), Lamp(name="rim", rank=2, hex="#6080ff", direction=(0.7, 0.3, 0.65))),
+    terminator=Terminator(strength=40),
+    crevice=80,
+)
+
+
+class Scene:
+    """The scene, made once."""
+
+    def __init__(self):
+        self.rgb = scenes.draw(SHAPES, (320, 240))
+        split = flats.split(self.rgb, None, "scene")
+        self.drawing = draw(self.rgb, split.labels)
+        roles = ("ground", "ground", "figure", "figure", "focus", "focus", "line")
+        told = {2: {"form": "slope"}, 4: {"form": "round"}, 6: {"shares_form_with": "r3"}}
+        regions = [scenes.region(i + 1, r, **told.get(i + 1, {})) for i, r in enumerate(roles)]
+        self.axes = {1: (0.5, 0.0, 0.5, 0.6), 3: (0.1, 0.1, 0.5, 0.8)}
+        self.codes = codes.encode_drawing(self.drawing, self.axes)
+        self.relief = build_relief(self.drawing, form_wishes(regions), self.axes, self.codes)
+        self.table = np.full((self.codes.size, 3), 255, np.uint8)
+        for label, (begin, end) in self.codes.spans.items():
+            if label:
+                ends = np.linspace(0, 30, end - begin)[:, None]
+                self.table[begin:end] = np.clip(split.colours[label - 1] - ends, 0, 255)
+
+
+SCENES: list[Scene] = []
+
+
+def scene():
+    if not SCENES:
+        SCENES.append(Scene())
+    return SCENES[0]
+
+
+def forms():
+    built = scene().relief.forms
+    at = np.s_[5::11, 3::13]
+    shape = [np.round(built.nx[at].astype(float), 2), np.round(built.ny[at].astype(float), 2)]
+    return shape, built.openness[at], built.kind
+
+
+def mixed():
+    made = scene().drawing.borders
+    pairs = np.stack([made.own, made.other], axis=1)[::9]
+    return (
+        len(made.place),
+        made.place[::9],
+        pairs,
+        np.round(made.cover[::9], 3),
+        scene().drawing.box,
+    )
+
+
+def coded():
+    made = scene()
+    grains = [made.codes.grain, made.relief.grain]
+    return (
+        made.codes.size,
+        made.relief.size,
+        [[g.pair_labels, g.pair_px] for g in grains],
+        np.bincount(made.relief.grain.label, made.relief.openness),
+        made.relief.local[::400],
+        np.round(made.relief.normal[:, ::400], 3),
+        np.round(made.relief.openness[::97], 3),
+        made.relief.code.reshape(240, 320)[7::31, 7::31],
+    )
+
+
+def lit():
+    made, lights = scene(), light.lights_of(RIG)._replace(exposure=1.2)
+    at = np.s_[5::15, 5::17]
+    quick = relit.light_up(
+        made.relief,
+        relit.local_light(made.table),
+        relit.arriving(made.relief, lights._replace(exposure=1.0)).light,
+        lights.exposure,
+    )
+    exact = relit.paint_exact(made.relief, made.codes, made.table, lights)
+    flat = unpack(codes.paint(made.codes, made.table))
+    return [unpack(p)[at] for p in (relit.paint_lit(made.relief, quick), exact)], flat[at]
+
+
+def shaded():
+    turn = np.linspace(-1, 1, 21).astype(np.float32)
+    open_ = np.linspace(0, 1, 21).astype(np.float32)
+    lights = [light.lights_of(RIG), light.lights_of(Rig(lamps=(Lamp(softness=1.0),)))]
+    arriving = [light.illumination([turn, turn[::-1]], open_, one) for one in lights]
+    strong = np.float32(np.random.default_rng(3).random((3, 30)) * 2)
+    return arriving, light.fitted(strong), light.shouldered(np.linspace(0, 3, 30))
+
+
+def swollen():
+    y, x = np.mgrid[:90, :130]
+    state = (((x - 60) / 55) ** 2 + ((y - 44) / 40) ** 2 < 1).astype(np.uint8)
+    state[30:60, 80:] = np.where(state[30:60, 80:] > 0, poisson.FRONT, 0)
+    return np.round(poisson.swelling(state)[4::9, 4::9], 1)
+
+
+def constants():
+    return (
+        relief._BAYER,
+        relief._GRIDS,
+        relief.MOST_CODES,
+        relief.OPEN_LEVELS,
+        borders._AROUND,
+        relief._AROUND,
+    )
+
+
+RESULTS = {f.__name__: f for f in (forms, mixed, coded, lit, shaded, swollen, constants)}
+
+
+class Kept(unittest.TestCase):
+    def test_results(self):
+        kept.check(self, "picture", RESULTS)
+
+    def test_every_threshold_of_the_dither_is_there_once(self):
+        self.assertEqual(sorted(relief._BAYER.reshape(-1).astype(int).tolist()), list(range(64)))
