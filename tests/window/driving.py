@@ -19,7 +19,7 @@ from PySide6.QtCore import (
     QTimer,
     qInstallMessageHandler,
 )
-from PySide6.QtGui import QMouseEvent
+from PySide6.QtGui import QDropEvent, QMouseEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
@@ -97,6 +97,12 @@ def drag(widget, places):
     for place in places[1:]:
         mouse(widget, QEvent.Type.MouseMove, place)
     mouse(widget, QEvent.Type.MouseButtonRelease, places[-1])
+
+
+def dropped(mime, at=(5, 5)):
+    """Something let fall at a place of a widget."""
+    copy, left = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
+    return QDropEvent(QPointF(*at), copy, mime, left, Qt.KeyboardModifier.NoModifier)
 
 
 def timers(widget):

@@ -5,12 +5,12 @@ from unittest import mock
 
 import numpy as np
 from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt, QUrl
-from PySide6.QtGui import QDragEnterEvent, QDropEvent, QGuiApplication
+from PySide6.QtGui import QDragEnterEvent, QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests import scenes
-from tests.window.driving import DEMO, InWindow, drag, mouse, wait
+from tests.window.driving import DEMO, InWindow, drag, dropped, mouse, wait
 from umber_compass.picture.codes import paint
 from umber_compass.plan import edits, harmony_edits
 from umber_compass.plan.light_edits import switch_rig
@@ -317,14 +317,7 @@ class Frame(InWindow):
         mime = QMimeData()
         mime.setData("application/x-umber-swatch", self.region("awning").id.encode())
         at = self.parts.stage.from_picture(*COAT)
-        drop = QDropEvent(
-            at,
-            Qt.DropAction.CopyAction,
-            mime,
-            Qt.MouseButton.LeftButton,
-            Qt.KeyboardModifier.NoModifier,
-        )
-        self.parts.stage.dropEvent(drop)
+        self.parts.stage.dropEvent(dropped(mime, at.toTuple()))
         self.assertEqual(self.colour("coat").hex, self.colour("awning").hex)
 
     def test_pointing_clicking_and_double_clicking_the_picture(self):
@@ -414,14 +407,7 @@ class Files(InWindow):
         )
         self.window.dragEnterEvent(enter)
         self.assertTrue(enter.isAccepted())
-        event = QDropEvent(
-            QPointF(5, 5),
-            Qt.DropAction.CopyAction,
-            mime,
-            Qt.MouseButton.LeftButton,
-            Qt.KeyboardModifier.NoModifier,
-        )
-        self.window.dropEvent(event)
+        self.window.dropEvent(dropped(mime))
 
     def test_a_dropped_picture_becomes_a_plan(self):
         wait(self.desk.opened, lambda: self.drop(self.sketch))
