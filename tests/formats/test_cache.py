@@ -15,6 +15,7 @@ class Kept(scenes.InFolder):
         self.arrays = {"a": np.arange(6, dtype=np.int32).reshape(2, 3), "b": np.float16([1.5])}
 
     def test_arrays_come_back_equal(self):
+        self.assertFalse(self.cache.take_damage())
         self.assertIsNone(self.cache.load("one"))
         self.cache.store("one", self.arrays)
         found = self.cache.load("one")

@@ -218,6 +218,7 @@ class PlanFiles(scenes.InFolder):
             ({"overrides": {"extremes.dark": 900}}, "out of range"),
             ({"overrides": {"extremes.purple": 1}}, "out of range"),
             ({"sketch__size": [10, 10]}, "regions"),
+            ({"sketch__size": [10_001, 10_000]}, "over 100 megapixels"),
             ({"sketch__kind": "smoke"}, "kind of sketch"),
             ({"sketch__labels": "0" * 64}, "no labels"),
             ({"sketch": {}}, "not valid"),
