@@ -125,6 +125,20 @@ class Boat(scenes.InFolder):
         self.assertEqual(levels(40, **{"hue-off-scheme.share": 99.0}), [("fine", ())])
         self.assertEqual(levels(40, **{"hue-off-scheme.arc": 45.0}), [("fine", ())])
 
+    def test_a_stray_is_said_of_its_arc_and_of_a_given_colour(self):
+        for scheme, own, said in (
+            ("one-hue", planned(turn=60.0), "outside the lead’s arc"),
+            ("one-hue", Pinned(hex="#7060c0"), "outside the lead’s arc, but its colour is given"),
+            ("opposites", planned(slot="B", turn=60.0), "outside B’s arc"),
+            ("opposites", Pinned(hex="#2f9fc4"), "outside B’s arc, but its colour is given"),
+        ):
+            with self.subTest(said):
+                wheel = scenes.scheme(scheme, "perceptual", 100.0)
+                colours = {r.id: planned() for r in self.plan.regions} | {self.sea.id: own}
+                study = replace(edits.study(self.plan), scheme=wheel, colours=colours)
+                (found,) = self.measured(edits.with_study(self.plan, study), "hue-off-scheme")
+                self.assertIn(said + "\n", str(found.text) + "\n")
+
     def test_a_gradient_strays_at_its_worse_end_and_is_turned_there(self):
         scheme = scenes.scheme("one-hue", "perceptual", 100.0)
         two = Gradient(first=planned(), second=planned(turn=50.0))
