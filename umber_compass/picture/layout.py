@@ -5,14 +5,15 @@ afterwards. Another thing that tells px of a region apart (the artist's own shad
 a glow) is one more dimension.
 """
 
-from typing import NamedTuple, TypeAlias
+from typing import Any, NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.picture.borders import Ints
+from umber_compass.picture.borders import Ints, Labels
 
 Wide: TypeAlias = npt.NDArray[np.int64]
+Small: TypeAlias = npt.NDArray[np.signedinteger[Any]]  # as narrow as it may be: one a px adds up
 
 
 class Dimension(NamedTuple):
@@ -21,7 +22,7 @@ class Dimension(NamedTuple):
     name: str
     sizes: Wide  # (labels,) how many places it has in each region, 1 where it tells nothing
     place: Ints | None  # the px, in the flat picture, that stand elsewhere than at 0; None: all
-    standing: Wide  # (places,) where they stand
+    standing: Small  # (places,) where they stand
 
 
 class Layout(NamedTuple):
@@ -39,7 +40,7 @@ def lay_out(dimensions: list[Dimension]) -> Layout:
     return Layout(np.concatenate([[0], np.cumsum(size)]), tuple(d.name for d in dimensions), counts)
 
 
-def numbers(labels: Ints, dimensions: list[Dimension], layout: Layout) -> Wide:
+def numbers(labels: Labels, dimensions: list[Dimension], layout: Layout) -> Wide:
     """Every px's number, (n,), for labels (n,)."""
     found = layout.first[:-1][labels]
     stride = np.ones(len(layout.first) - 1, np.int64)

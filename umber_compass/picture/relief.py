@@ -13,7 +13,7 @@ from umber_compass.picture.borders import Borders, Ints, Labels
 from umber_compass.picture.codes import GRADIENT_STEPS, Axes, parts_of, steps_along
 from umber_compass.picture.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
 from umber_compass.picture.grain import Grain, grain_of
-from umber_compass.picture.layout import Dimension, Layout, Wide, lay_out, numbers, places
+from umber_compass.picture.layout import Dimension, Layout, Small, Wide, lay_out, numbers, places
 from umber_compass.picture.light import Planar, Row
 
 # Normals a side, odd so that one faces the viewer; the next is taken where codes are too many.
@@ -106,7 +106,7 @@ def encode_relief(
 def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Layout, int]:
     """Every px's code, the number each code stands for, how the numbers are laid out, and how many
     facings a side: fewer where the codes would be too many."""
-    flat = labels.reshape(-1).astype(np.intp)
+    flat = labels.reshape(-1)
     dither = _tiled(_BAYER, labels.shape)
     steps, openness = _steps(labels, axes, forms, dither), _openness(forms, dither)
     for grid in _GRIDS:
@@ -149,10 +149,10 @@ def _openness(forms: Forms, dither: Dither) -> Dimension:
     level *= np.float32(OPEN_LEVELS - 1)
     level += dither
     count = np.full(len(forms.kind), OPEN_LEVELS, np.int64)
-    return Dimension("openness", count, None, level.reshape(-1).astype(np.int64))
+    return Dimension("openness", count, None, level.reshape(-1).astype(np.int8))
 
 
-def _facing(flat: Ints, forms: Forms, grid: int, width: int) -> Dimension:
+def _facing(flat: Labels, forms: Forms, grid: int, width: int) -> Dimension:
     """Which way px of round forms face."""
     is_round = forms.kind == ROUND
     place = np.flatnonzero(is_round[flat])
@@ -167,7 +167,7 @@ def _tiled(pattern: Dither, shape: tuple[int, ...]) -> Dither:
     return np.tile(thresholds, (rows, columns))[: shape[0], : shape[1]]
 
 
-def _facings(forms: Forms, place: Ints, grid: int, width: int) -> Wide:
+def _facings(forms: Forms, place: Ints, grid: int, width: int) -> Small:
     """The facing of some pixels on a grid that keeps areas (Lambert 1772), dithered."""
     x = forms.nx.reshape(-1)[place].astype(np.float32)
     y = forms.ny.reshape(-1)[place].astype(np.float32)
@@ -183,7 +183,7 @@ def _facings(forms: Forms, place: Ints, grid: int, width: int) -> Wide:
         side *= np.float32((grid - 1) / 2)
         side += np.float32((grid - 1) / 2)
         side += threshold
-        places.append(np.clip(side, 0, grid - 1).astype(np.int64))
+        places.append(np.clip(side, 0, grid - 1).astype(np.int16))
     return places[1] * grid + places[0]
 
 
