@@ -212,6 +212,19 @@ class Answers(InWindow):
             self.assertIs(live.bitmap, shown)
             opened.set()
 
+    def test_nothing_works_on_for_a_plan_that_is_gone_while_the_hand_moves(self):
+        for kind, begin in (("judge", self.desk.judge._judge), ("exact", self.desk.live._sharpen)):
+            for drags in (True, False):
+                with self.subTest(kind, drags=drags):
+                    begin()
+                    old = self.desk.worker._newest[kind]
+                    if drags:
+                        self.desk.begin_drag()
+                    self.do(turn_lead(20 if drags else 40))
+                    self.assertIsNot(self.desk.worker._newest.get(kind), old)
+                    self.desk.seal()
+                    self.settle()
+
     def test_no_exact_picture_comes_in_while_something_is_dragged(self):
         live = self.desk.live
         live._sharpen()

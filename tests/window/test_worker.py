@@ -60,7 +60,15 @@ class Requests(unittest.TestCase):
         self.rest()
         self.assertEqual(self.got, ["new"])
 
-    def test_a_newer_request_ends_an_older_one_at_its_next_tick(self):
+    def test_what_is_replaced_or_forgotten_ends_at_its_next_tick(self):
+        for let_go, got in (
+            (lambda: self.ask("a", lambda tick: "new"), ["new"]),
+            (lambda: self.worker.forget("a"), []),
+        ):
+            self.got.clear()
+            self.assertEqual((self.ended_by(let_go), self.got, self.failed), ([True], got, []))
+
+    def ended_by(self, let_go):
         began, ended = threading.Event(), []
 
         def long(tick):
@@ -74,9 +82,9 @@ class Requests(unittest.TestCase):
 
         self.ask("a", long)
         began.wait(10)
-        self.ask("a", lambda tick: "new")
+        let_go()
         self.rest()
-        self.assertEqual((self.got, self.failed, ended), (["new"], [], [True]))
+        return ended
 
     def test_what_the_hand_waits_for_comes_first(self):
         gate = self.gate()

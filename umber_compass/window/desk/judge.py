@@ -31,13 +31,16 @@ class Judge(QObject):
     def measure(self) -> None:
         """Measure the picture that is on now; fixes are worked out when the hand rests."""
         self.measuring.stop()
+        self._worker.forget("judge")
         if self._live.derived is not None:
             self.results = measure_all(self._live.derived)
             self.judging.start()
             self.measured.emit()
 
     def measure_soon(self) -> None:
-        """Measure once the frame is painted: in a drag the picture comes first."""
+        """Measure once the frame is painted: in a drag the picture comes first, and nothing works
+        on beside it for a plan that is gone."""
+        self._worker.forget("judge")
         if not self.measuring.isActive():
             self.measuring.start()
 

@@ -54,6 +54,7 @@ class LivePicture(QObject):
         before, self.derived = self.derived, self._pipeline.derive(plan)
         self._repaint(before, self.derived)
         self.ask_relief()
+        self._worker.forget("exact")  # of the plan before
         if not self._session.dragging:
             self.sharpening.start()
 

@@ -104,10 +104,16 @@ class Worker(QObject):
 
     def stop(self, kind: str) -> None:
         """Let go of a request: its work ends at its next tick, its answer is not wanted."""
+        request = self.forget(kind)
+        if request is not None:
+            request.failed(Stopped())
+
+    def forget(self, kind: str) -> Request | None:
+        """Let go of a request without a word: what it is about is gone. Gives what was let go."""
         request = self._newest.pop(kind, None)
         if request is not None:
             self._rest(request)
-            request.failed(Stopped())
+        return request
 
     def _is_wanted(self, request: Request) -> bool:
         return self._newest.get(request.kind) is request
