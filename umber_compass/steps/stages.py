@@ -84,7 +84,7 @@ class Memory:
     def _found(self, stage: Stage[T], needs: Needs) -> tuple[T] | None:
         rows = self._kept.get(stage.name, [])
         for i, (known, result) in enumerate(rows):
-            if all(same(a, b) for a, b in zip(known, needs, strict=True)):
+            if all(map(same, known, needs)):
                 rows.insert(0, rows.pop(i))
                 return (result,)
         return None
@@ -120,13 +120,10 @@ def same(one: Any, other: Any) -> bool:
     return one is other or (isinstance(one, _PLAIN) and type(one) is type(other) and one == other)
 
 
-def freeze(result: Any, depth: int = 3) -> None:
-    """Make the arrays of a result read-only."""
+def freeze(result: Any, depth: int = 2) -> None:
+    """Make the arrays of a result read-only: itself, or those of a record of records."""
     if isinstance(result, np.ndarray):
         result.flags.writeable = False
-    elif depth and isinstance(result, tuple | list):
+    elif depth and isinstance(result, tuple):
         for part in result:
-            freeze(part, depth - 1)
-    elif depth and isinstance(result, dict):
-        for part in result.values():
             freeze(part, depth - 1)

@@ -21,10 +21,10 @@ if TYPE_CHECKING:
 _TURN = 0.001
 
 
-def make_application() -> QApplication:
+def make_application() -> theme.Application:
     """The one application, in the gallery room."""
-    application = QApplication.instance() or QApplication(sys.argv[:1])
-    assert isinstance(application, QApplication)
+    application = QApplication.instance() or theme.Application(sys.argv[:1])
+    assert isinstance(application, theme.Application)
     sys.setswitchinterval(_TURN)
     application.setApplicationName("umber-compass")
     application.setApplicationDisplayName("Umber Compass")

@@ -98,6 +98,6 @@ class ViewCommands(QObject):
         for name in theme.ROOMS:
             self._following.actions.check(f"room-{name}", name == room)
         application = QApplication.instance()
-        assert isinstance(application, QApplication)
+        assert isinstance(application, theme.Application)
         theme.enter(application, room)
         self._following.follow()

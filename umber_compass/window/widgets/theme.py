@@ -66,7 +66,10 @@ ROOMS = {
 }
 
 
-_ROOM = "umber-room"  # the application's property that names the room that is on
+class Application(QApplication):
+    """The application, which knows the room that is on."""
+
+    room = ROOMS["gallery"]
 
 
 class Theme:
@@ -76,8 +79,7 @@ class Theme:
     def room(self) -> Room:
         """The room that is on; the gallery before any was entered."""
         application = QApplication.instance()
-        name = application.property(_ROOM) if application is not None else None
-        return ROOMS[str(name) if name else "gallery"]
+        return application.room if isinstance(application, Application) else Application.room
 
     def colour(self, part: str) -> QColor:
         """A part of the room, as `ink` or `well`."""
@@ -101,10 +103,9 @@ def font(px: int = 13, strong: bool = False) -> QFont:
     return made
 
 
-def enter(application: QApplication, name: str) -> None:
+def enter(application: Application, name: str) -> None:
     """Change the room."""
-    application.setProperty(_ROOM, name)
-    room = ROOMS[name]
+    application.room = room = ROOMS[name]
     palette = QPalette()
     for role, part in (
         (QPalette.ColorRole.Window, room.ground),
