@@ -2,10 +2,14 @@
 
 import threading
 import unittest
+import weakref
+
+from PySide6.QtCore import QObject
 
 from tests.window.driving import wait
 from umber_compass.window.application import make_application
 from umber_compass.window.desk.worker import Urgency, Worker, said
+from umber_compass.window.widgets.tidying import Tidying
 from umber_compass.words import Refusal, words
 from umber_compass.work import Stopped
 
@@ -182,6 +186,19 @@ class Requests(unittest.TestCase):
         self.worker.stop("nothing of that kind")
         self.rest()
         self.assertEqual((self.got, [type(f) for f in self.failed]), (["b"], [Stopped]))
+
+    def test_unreachable_objects_are_destroyed_on_the_gui_thread_only(self):
+        where, gone = [], QObject()
+        gone.ring = [gone]  # only the collector can take it away
+        weakref.finalize(gone, lambda: where.append(threading.get_ident()))
+        del gone
+        self.ask("a", lambda tick: len([[i] for i in range(200_000)]))
+        self.rest()
+        self.assertEqual((self.got, where), ([200_000], []))
+        tidying = make_application().findChild(Tidying)
+        while not where:
+            wait(tidying._timer.timeout)
+        self.assertEqual(where, [threading.get_ident()])
 
     def test_closing_waits_for_what_runs_and_forgets_what_waits(self):
         begun, ended = threading.Event(), []

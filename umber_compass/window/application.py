@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QApplication
 
 from umber_compass.window.opening import Opening
 from umber_compass.window.widgets import theme
+from umber_compass.window.widgets.tidying import Tidying
 
 if TYPE_CHECKING:
     from umber_compass.window.main_window import MainWindow
@@ -25,6 +26,8 @@ def make_application() -> theme.Application:
     """The one application, in the gallery room."""
     application = QApplication.instance() or theme.Application(sys.argv[:1])
     assert isinstance(application, theme.Application)
+    if application.findChild(Tidying) is None:
+        Tidying(application)
     sys.setswitchinterval(_TURN)
     application.setApplicationName("umber-compass")
     application.setApplicationDisplayName("Umber Compass")
