@@ -1,6 +1,7 @@
 """Runs the tests: all, or those named (a folder, a file, a class, one test). Offscreen unless a
 test opens a display of its own."""
 
+import faulthandler
 import importlib.util
 import os
 import sys
@@ -12,6 +13,19 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 os.environ.setdefault("HYPOTHESIS_STORAGE_DIRECTORY", tempfile.mkdtemp())
 _FAST = "UMBER_TEST_FAST"  # set: the first failure is enough
+_STUCK_S = 300  # of one test, after which the run ends and says where every thread stands
+
+
+class Watched(unittest.TextTestResult):
+    """Ends the run where a test waits for ever: two locked threads cannot do it themselves."""
+
+    def startTest(self, test):
+        faulthandler.dump_traceback_later(_STUCK_S, exit=True)
+        super().startTest(test)
+
+    def stopTest(self, test):
+        faulthandler.cancel_dump_traceback_later()
+        super().stopTest(test)
 
 
 def named(loader: unittest.TestLoader, name: str) -> unittest.TestSuite:
@@ -31,7 +45,10 @@ def main() -> int:
         if names
         else loader.discover("tests", top_level_dir=".")
     )
-    result = unittest.TextTestRunner(verbosity=1, failfast=bool(os.environ.get(_FAST))).run(suite)
+    runner = unittest.TextTestRunner(
+        verbosity=1, failfast=bool(os.environ.get(_FAST)), resultclass=Watched
+    )
+    result = runner.run(suite)
     bad = len(result.failures) + len(result.errors)
     skipped = len(result.skipped)
     print(f"tests: {result.testsRun - bad - skipped} passed, {bad} failed, {skipped} skipped")
