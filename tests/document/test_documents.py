@@ -129,9 +129,11 @@ class Pixeled(Made):
         for factor, first in ((3, 1), (5, 2)):
             width = MOST_WORKING * factor
             labels = np.tile(np.arange(width, dtype=np.uint16) % 60000, (factor, 1))
-            made = at_working_size(np.zeros((factor, width, 3), np.uint8), labels)
-            self.assertEqual(made.labels.shape, (1, MOST_WORKING))
-            np.testing.assert_array_equal(made.labels[0, :3], first + factor * np.arange(3))
+            for here, shape in ((labels, (1, MOST_WORKING)), (labels.T, (MOST_WORKING, 1))):
+                made = at_working_size(np.zeros((*here.shape, 3), np.uint8), here).labels
+                self.assertEqual(made.shape, shape)
+                found = made.reshape(-1)[:3]
+                np.testing.assert_array_equal(found, first + factor * np.arange(3))
         labels = np.ones((3, MOST_WORKING), np.uint16)
         self.assertIs(
             at_working_size(np.zeros((3, MOST_WORKING, 3), np.uint8), labels).labels, labels

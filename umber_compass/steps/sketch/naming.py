@@ -21,12 +21,10 @@ def colour_name(colour: Measured) -> str:
     """A colour in words, as `dark blue-green`."""
     if colour.is_grey or colour.hue is None:
         return "white" if colour.value > 95 else "black" if colour.value < 8 else "grey"
-    hue = _HUES[-1][1]
+    hue = _HUES[-1][1]  # it goes on past 0°, to where the first begins
     for begin, name in _HUES:
         if colour.hue >= begin:
             hue = name
-    if colour.hue < _HUES[0][0]:
-        hue = _HUES[-1][1]
     shade = "dark " if colour.value < 35 else "pale " if colour.value > 75 else ""
     return shade + hue
 
