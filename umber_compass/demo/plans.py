@@ -43,12 +43,7 @@ def find(name: str | None) -> Demo:
 
 def save(folder: Path) -> list[Path]:
     """Every demo's sketch and plan copied to a folder; files there are replaced."""
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise Refusal(
-            str(folder), words("is no folder that can be written; choose another")
-        ) from error
+    atomic.make_folder(folder)
     written = []
     for source in [p for d in DEMOS for p in (d.sketch, d.plan)]:
         content = atomic.read(source, _MOST)

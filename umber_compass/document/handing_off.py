@@ -73,12 +73,7 @@ def hand_off(
     """Write the hand-off's files. Raises Refusal, before anything is written, if one is there that
     is not ours and `force` is not said."""
     paths = handoff_paths(plan, folder, kinds)
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise Refusal(
-            str(folder), words("is no folder that can be written; choose another")
-        ) from error
+    atomic.make_folder(folder)
     foreign = [] if force else others_files(plan, folder, kinds)
     if foreign:
         raise Refusal(str(foreign[0]), words("is there already and not from here; move it away"))

@@ -33,6 +33,16 @@ def write(path: Path, fill: Callable[[IO[bytes]], None]) -> None:
         partial.unlink(missing_ok=True)
 
 
+def make_folder(folder: Path) -> None:
+    """A folder, and those above it, there from now on. Raises Refusal if it cannot be made."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Refusal(
+            str(folder), words("is no folder that can be written; choose another")
+        ) from error
+
+
 def write_bytes(path: Path, data: bytes) -> None:
     """A file with these bytes, written whole or not at all."""
 

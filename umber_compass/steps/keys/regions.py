@@ -24,6 +24,7 @@ from umber_compass.plan.ramp_edits import set_recipe
 from umber_compass.plan.sketch_edits import rename, set_form, set_front, set_material, set_role
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import (
+    MOST_CHROMA,
     pin_to,
     set_chroma,
     set_hue_offset,
@@ -141,7 +142,7 @@ REGIONS = Group(
         ),
         Key(
             "region.SUBJECT.chroma",
-            number(Chroma, "OKLCh")._replace(high=0.4),
+            number(Chroma, "OKLCh")._replace(high=MOST_CHROMA),
             "its planned chroma",
             lambda p, r: _shown(p, r).chroma,
             lambda p, r, x: set_chroma(r, 0, x, _name(p, r)),
