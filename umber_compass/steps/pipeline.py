@@ -125,10 +125,11 @@ class Derived:
         return self._memory.keep(wanted, needs, wanted.work(*needs, tick=tick))
 
     def forget_missing(self) -> None:
-        """Look slow results up again that were not there when they were asked for."""
-        gone = [n for n, r in self._results.items() if r is None and getattr(Derived, n).slow]
-        for name in gone:
-            if name != "built":  # what is lit hangs on it: another picture, not another look
+        """Look slow results up again that were not there when they were asked for; not those for
+        which another stands in: other stages hang on them, so they make another picture."""
+        for name in [n for n, result in self._results.items() if result is None]:
+            made = getattr(Derived, name)
+            if made.slow and made.stands_in is None:
                 del self._results[name]
 
     def has(self, wanted: Stage[T]) -> bool:
