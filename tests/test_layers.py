@@ -16,7 +16,7 @@ ALLOWED = {
     "plan": {"words"},
     "views": {"colour"},
     "picture": {"words", "work", "colour", "plan"},
-    "formats": {"words", "plan"},
+    "formats": {"words", "work", "colour", "plan"},
     "steps": {"words", "work", "colour", "plan", "picture"},
     "demo": {"words", "formats"},
     "document": {"words", "work", "colour", "plan", "picture", "formats", "views", "steps"},

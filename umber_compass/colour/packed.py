@@ -10,6 +10,9 @@ Packed: TypeAlias = npt.NDArray[np.uint32]  # (h, w), 0x00RRGGBB
 PackedRow: TypeAlias = npt.NDArray[np.uint32]  # (n,), the same
 
 
+CLEAR = 0x01FFFFFF  # a px of a picture where nothing is painted: white, and told from white
+
+
 def pack(levels: Levels) -> Packed:
     """8-bit colours, (..., 3), as 0x00RRGGBB numbers, (...)."""
     wide = levels.astype(np.uint32)
