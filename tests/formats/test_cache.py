@@ -42,7 +42,7 @@ class Kept(scenes.InFolder):
 
         for i in range(cache._KEPT + 3):
             self.cache.store(f"e{i}", self.arrays)
-            path = self.cache.folder / f"e{i}.npz"
+            path = self.cache.folder / f"e{i}.kept"
             os.utime(path, (i, i))
         self.cache.store("last", self.arrays)
         names = {p.stem for p in self.cache.folder.iterdir()}

@@ -3,6 +3,8 @@
 import io
 import os
 import struct
+import subprocess
+import sys
 import unittest
 import zlib
 from pathlib import Path
@@ -12,6 +14,7 @@ import numpy as np
 from PIL import Image, ImageCms
 
 from tests import scenes
+from umber_compass.colour.packed import CLEAR
 from umber_compass.formats import atomic, gpl, picture
 from umber_compass.words import Refusal
 
@@ -80,7 +83,26 @@ class Pictures(scenes.InFolder):
         rgba = np.dstack([scenes.draw(), np.full((160, 240), 255, np.uint8)])
         rgba[:40, :, 3] = 0
         read = picture.decode(scenes.encoded(rgba), "x")
-        self.assertTrue(read.clear[:40].all() and not read.clear[40:].any())
+        np.testing.assert_array_equal(read.packed == CLEAR, rgba[..., 3] == 0)
+
+    def test_only_the_head_tells_the_size_as_it_is_shown(self):
+        exif = Image.Exif()
+        exif[0x0112] = 6
+        data = scenes.encoded(scenes.draw(), exif=exif.tobytes())
+        with mock.patch.object(Image.Image, "load", side_effect=AssertionError("decoded")):
+            self.assertEqual(picture.size_of(data, "x"), (160, 240))
+
+    def test_a_large_picture_is_brought_in_within_bounds(self):
+        """Of 25 megapixels, in a process of its own: 16 bytes a px beside what it starts with."""
+        path = self.folder / "large.png"
+        Image.new("RGB", (5000, 5000), scenes.SEA).save(path)
+        code = (
+            "import resource, sys; from pathlib import Path; from umber_compass import document\n"
+            "peak = lambda: resource.getrusage(resource.RUSAGE_SELF).ru_maxrss * 1024\n"
+            "begin = peak(); document.bring_in(Path(sys.argv[1])); print(peak() - begin)"
+        )
+        said = subprocess.run([sys.executable, "-c", code, path], capture_output=True, check=True)
+        self.assertLess(int(said.stdout), 16 * 25_000_000)
 
     def test_refusals_are_one_line(self):
         whole = self.sketch.read_bytes()
@@ -110,15 +132,27 @@ class Pictures(scenes.InFolder):
                 picture.read(path)
 
 
+LONG = [
+    gpl.Row("#000000", start + "ü" * 90 + end, which)
+    for start, end in (("old", " wall"), ("old", " hall"))
+    for which in ("−1", "core shadow")
+]
+
+
 class Palettes(unittest.TestCase):
     def test_rows_follow_the_format(self):
         text = gpl.text(
-            "A\nname", [("#7a4fa0", "sea\tdark −1"), ("#000000", "x" * 300)], ["Source: own"]
+            "A\nname",
+            [gpl.Row("#7a4fa0", "sea\tdark", "−1"), *LONG],
+            ["Source: own"],
         )
         lines = text.split("\n")
         self.assertEqual(lines[:4], [gpl.MAGIC, "Name: A name", "Columns: 0", "# Source: own"])
         self.assertEqual(lines[4], "122  79 160\tsea dark −1")
         self.assertLessEqual(max(len(x.encode()) for x in lines), 100)
+        names = [x.split("\t")[1] for x in lines[5:-1]]
+        self.assertEqual(len(set(names)), 4)  # the step is never lost, nor which of two it is
+        self.assertTrue(all(n.endswith(r.which) for n, r in zip(names, LONG, strict=True)))
         self.assertEqual(lines[-1], "")
         self.assertFalse(any(not x for x in lines[:-1]))
 
@@ -165,6 +199,80 @@ class Atomic(scenes.InFolder):
         with mock.patch("os.umask", side_effect=AssertionError("the whole process has one")):
             atomic.write_bytes(self.folder / "b.txt", b"new")
         self.assertEqual((self.folder / "b.txt").stat().st_mode & 0o777, 0o640)
+
+    def test_a_link_is_followed_and_other_names_are_kept(self):
+        path, link, twin = (self.folder / n for n in ("a.txt", "link.txt", "twin.txt"))
+        path.write_text("old and long")
+        link.symlink_to("a.txt")
+        os.link(path, twin)
+        atomic.write_bytes(link, b"new")
+        self.assertTrue(link.is_symlink())
+        self.assertEqual([p.read_text() for p in (path, link, twin)], ["new"] * 3)
+        full = OSError(28, "No space left on device")
+        with (
+            mock.patch("os.posix_fallocate", side_effect=full),
+            self.assertRaisesRegex(Refusal, "no space"),
+        ):
+            atomic.write_bytes(path, b"newest")
+        self.assertEqual(twin.read_text(), "new")
+        self.assertEqual(len(list(self.folder.iterdir())), 4)
+
+    def test_pipes_devices_and_read_only_files_are_refused_and_nothing_is_waited_for(self):
+        pipe, kept = self.folder / "pipe", self.folder / "kept.txt"
+        os.mkfifo(pipe)
+        kept.write_text("old")
+        kept.chmod(0o444)
+        for path, word in (
+            (pipe, "no regular file"),
+            (kept, "read-only"),
+            (self.folder, "a folder"),
+        ):
+            with self.assertRaisesRegex(Refusal, word):
+                atomic.write_bytes(path, b"new")
+        self.assertTrue(pipe.is_fifo() and kept.read_text() == "old")
+        for path in (pipe, Path("/dev/zero")):
+            with self.assertRaisesRegex(Refusal, "device or a pipe"):
+                atomic.read(path, 10)
+            self.assertEqual(atomic.beginning(path, 10), b"")
+
+    def test_what_a_killed_process_left_is_cleared_and_nothing_else(self):
+        gone = subprocess.Popen(["true"])
+        gone.wait()
+        tail = f"{gone.pid}-{'0' * 12}.part"
+        dead = self.folder / f".plan.umber-{atomic._HOST}-{tail}"
+        others = [
+            self.folder / f".plan.umber-{atomic._HOST}-{os.getpid()}-{'0' * 12}.part",
+            self.folder / f".plan.umber-{'0' * 8}-{tail}",  # another machine's
+            self.folder / ".plan.umber-x.part",
+        ]
+        for path in (dead, *others):
+            path.write_text("x")
+        atomic.write_bytes(self.folder / "other.txt", b"new")
+        self.assertFalse(dead.exists())
+        self.assertTrue(all(p.exists() for p in others))
+
+    def test_several_files_are_written_or_none(self):
+        paths = [self.folder / n for n in ("a.txt", "b.txt")]
+        paths[0].write_text("old")
+
+        def full(stream):
+            raise OSError(28, "No space left on device")
+
+        with self.assertRaisesRegex(Refusal, "b.txt.*no space"):
+            atomic.write_all({paths[0]: lambda s: s.write(b"new"), paths[1]: full})
+        self.assertEqual((paths[0].read_text(), paths[1].exists()), ("old", False))
+        self.assertEqual(len(list(self.folder.iterdir())), 2)
+
+    def test_names_that_are_no_text_or_no_names(self):
+        odd = self.folder / os.fsdecode(b"s\xe9a.png")
+        odd.write_bytes(self.sketch.read_bytes())
+        atomic.write_bytes(odd, picture.read(odd).data)
+        self.assertEqual(odd.read_bytes(), self.sketch.read_bytes())
+        for name in ("a\0b", "\ud800"):
+            with self.assertRaises(Refusal):
+                atomic.read(self.folder / name, 10)
+            with self.assertRaises(Refusal):
+                atomic.write_bytes(self.folder / name, b"")
 
     def test_reading_is_bounded_and_says_what_is_wrong(self):
         path = self.folder / "a.txt"

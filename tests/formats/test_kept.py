@@ -10,10 +10,10 @@ from umber_compass.words import Refusal
 
 def palette():
     rows = [
-        ("#7a4fa0", "sea\tdark −1"),
-        ("#000000", "x" * 300),
-        ("#ffffff", ""),
-        ("#010203", "é" * 60),
+        gpl.Row("#7a4fa0", "sea\tdark", "−1"),
+        gpl.Row("#000000", "x" * 300, "base"),
+        gpl.Row("#ffffff", "", ""),
+        gpl.Row("#010203", "é" * 60, "core shadow"),
     ]
     return gpl.text("A\nname", rows, ["Source: own", "é" * 70])
 

@@ -5,13 +5,14 @@ import json
 import unittest
 import zipfile
 from pathlib import Path
+from unittest import mock
 
 import numpy as np
 from msgspec.structs import replace
 
 from tests import scenes
 from umber_compass import document
-from umber_compass.formats import picture, plan_file, upgrades
+from umber_compass.formats import picture, plan_file, thumbnail, upgrades
 from umber_compass.plan import edits
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import SCHEMA, Candidate, Gradient, Pinned, Ramp
@@ -92,6 +93,43 @@ class PlanFiles(scenes.InFolder):
         np.testing.assert_array_equal(again.pixels.labels(sketch), labels)
         document.save(again.plan, again.pixels, self.path)
         self.assertEqual(self.path.read_bytes(), self.data)
+
+    def test_what_no_plan_holds_is_refused_in_one_line(self):
+        many = json.loads(self.entries["plan.json"])
+        many["regions"] = [
+            {**many["regions"][0], "id": f"r{i}", "label": i + 1} for i in range(1500)
+        ]
+        for colours in (s["colours"] for s in many["studies"]):
+            one = colours["r1"]
+            colours.clear()
+            colours.update({f"r{i}": one for i in range(1500)})
+        lzma = io.BytesIO()
+        with zipfile.ZipFile(lzma, "w", zipfile.ZIP_LZMA) as archive:
+            for name, data in self.entries.items():
+                archive.writestr(name, data)
+        for data, word in (
+            (self.with_entries(**{"plan.json": "{}"}), "names no schema"),
+            (self.with_entries(**{"plan.json": "[" * 3000}), "not valid"),
+            (self.changed(regions__0__front=2**70), "not valid"),
+            (self.with_entries(**{"plan.json": json.dumps(many)}), "damaged"),
+            (lzma.getvalue(), "packed in a way"),
+        ):
+            with self.subTest(word), self.assertRaisesRegex(Refusal, word) as refused:
+                plan_file.parse(data, "x")
+            self.assertNotIn("\n", str(refused.exception))
+        path = self.folder / "lzma.umber"
+        path.write_bytes(lzma.getvalue())
+        self.assertEqual(thumbnail.read(path), b"")
+
+    def test_all_entries_together_are_bounded(self):
+        bound = sum(map(len, self.entries.values()))
+        with mock.patch("umber_compass.formats.plan_file.MOST_BYTES", bound):
+            plan_file.parse(self.data, "x")
+        with (
+            mock.patch("umber_compass.formats.plan_file.MOST_BYTES", bound - 1),
+            self.assertRaisesRegex(Refusal, "larger than any"),
+        ):
+            plan_file.parse(self.data, "x")
 
     def test_its_entries_are_named_and_mimetype_is_first_and_stored(self):
         with zipfile.ZipFile(self.path) as archive:

@@ -6,6 +6,7 @@ extracted to a path. Format: docs/plan-format.md.
 
 import hashlib
 import io
+import struct
 import zipfile
 import zlib
 from pathlib import Path
@@ -21,11 +22,13 @@ from umber_compass.plan.model import SCHEMA, Candidate, Plan, Region, Sketch
 from umber_compass.plan.practices import PRACTICES
 from umber_compass.words import Refusal, words
 
+PACKED_AS = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)  # other ways are never read
 MIME = "application/x-umber-plan"
 ENDING = ".umber"
 _MOST_ENTRIES = 256
 _MOST = {"mimetype": 100, "plan.json": 16_000_000, "thumbnail.png": 8_000_000}  # bytes
 _MOST_PX = 100_000_000
+_MOST_REGIONS = 1024  # more than any sketch is split into
 SKETCHES, LABELS = "sketches/", "labels/"
 
 
@@ -69,25 +72,45 @@ def _json(plan: Plan) -> bytes:
 def read(path: Path) -> PlanFile:
     """What a plan file holds. Raises Refusal, with one line, for anything that is not a whole plan
     file of a schema we know."""
-    return parse(atomic.read(path, MOST_BYTES), str(path))
+    with atomic.opened(path, MOST_BYTES) as stream:
+        return _parse(stream, str(path))
 
 
 def parse(data: bytes, subject: str) -> PlanFile:
     """A plan file from its bytes."""
-    if not data.startswith(b"PK"):
-        raise Refusal(
-            subject,
-            words("is no plan; open a .umber file, or bring a picture in with New from sketch"),
-        )
+    return _parse(io.BytesIO(data), subject)
+
+
+def _parse(stream: IO[bytes], subject: str) -> PlanFile:
     try:
-        with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            names = _safe_names(archive, subject)
-            parts = {n: _entry(archive, n, subject) for n in names if _is_ours(n)}
-    except (zipfile.BadZipFile, zlib.error, EOFError, OSError, KeyError, ValueError) as error:
-        raise _damaged(subject, "the file is cut short or broken") from error
-    except (RuntimeError, NotImplementedError) as error:
+        begins = stream.read(2)
+        if begins != b"PK":
+            line = words(
+                "is no plan; open a .umber file, or bring a picture in with New from sketch"
+            )
+            raise Refusal(subject, line)
+        with zipfile.ZipFile(stream) as archive:
+            parts = _entries(archive, subject)
+    except (NotImplementedError, RuntimeError) as error:
         raise _damaged(subject, "it is packed in a way plans never are") from error
+    except (zipfile.BadZipFile, zlib.error, EOFError, OSError, LookupError, ValueError) as error:
+        raise _damaged(subject, "the file is cut short or broken") from error
+    except (struct.error, OverflowError, MemoryError) as error:
+        raise _damaged(subject, "the file is cut short or broken") from error
     return _assembled(parts, subject)
+
+
+def _entries(archive: zipfile.ZipFile, subject: str) -> dict[str, bytes]:
+    """The entries that are ours, unpacked within bounds, each and together."""
+    names = _safe_names(archive, subject)
+    if any(e.compress_type not in PACKED_AS for e in archive.infolist()):
+        raise _damaged(subject, "it is packed in a way plans never are")
+    parts: dict[str, bytes] = {}
+    left = MOST_BYTES
+    for name in sorted(n for n in names if _is_ours(n)):
+        parts[name] = _entry(archive, name, left, subject)
+        left -= len(parts[name])
+    return parts
 
 
 def _safe_names(archive: zipfile.ZipFile, subject: str) -> set[str]:
@@ -110,10 +133,11 @@ def _is_ours(name: str) -> bool:
     return name in _MOST or name.startswith((SKETCHES, LABELS)) or name in upgrades.OLD_ENTRIES
 
 
-def _entry(archive: zipfile.ZipFile, name: str, subject: str) -> bytes:
-    """One entry's bytes, counted while they are unpacked: headers lie."""
+def _entry(archive: zipfile.ZipFile, name: str, left: int, subject: str) -> bytes:
+    """One entry's bytes, counted while they are unpacked: headers lie. `left` is what all that are
+    still to come may hold."""
     with archive.open(name) as stream:
-        most = _MOST.get(name, MOST_BYTES)
+        most = min(_MOST.get(name, MOST_BYTES), left)
         data = stream.read(most + 1)
     if len(data) > most:
         raise _damaged(subject, f"its {name} is larger than any plan’s")
@@ -181,7 +205,7 @@ def _plan(parts: dict[str, bytes], subject: str) -> Plan:
         for step in range(version, SCHEMA):
             upgrades.UPGRADES[step](tree, parts)
         plan = msgspec.convert(tree, Plan)
-    except (msgspec.DecodeError, msgspec.ValidationError, RecursionError, UnicodeError) as error:
+    except (msgspec.MsgspecError, RecursionError, ValueError, OverflowError) as error:
         why = str(error).split("\n")[0][:120]
         raise _damaged(subject, f"its plan.json is not valid: {why}") from error
     except (KeyError, TypeError, AttributeError) as error:
@@ -211,6 +235,8 @@ def _consistent(plan: Plan, subject: str) -> None:
 
 def _studies_agree(part: Plan | Candidate, subject: str) -> None:
     ids = [r.id for r in part.regions]
+    if len(ids) > _MOST_REGIONS:
+        raise _damaged(subject, f"it has {len(ids):,} regions, more than {_MOST_REGIONS:,}")
     labels = {r.label for r in part.regions}
     studies = {s.id for s in part.studies}
     if len(set(ids)) != len(ids) or len(labels) != len(ids) or not ids:
