@@ -48,7 +48,7 @@ class Kept:
             return None
         try:
             return make(arrays)
-        except (ValueError, KeyError, TypeError, IndexError):
+        except Exception:  # whatever is wrong with a copy, the next one is made anew
             self.cache.forget(key)
             return None
 

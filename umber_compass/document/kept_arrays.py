@@ -10,16 +10,63 @@ from umber_compass.picture.borders import Borders
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import Forms
 from umber_compass.picture.grain import Grain
+from umber_compass.picture.mixes import Blends
 from umber_compass.picture.relief import Relief
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
-VERSION = "6"  # of what is kept; another one is never read
+VERSION = "7"  # of what is kept; another one is never read
+
+# What each array must be: type, dimensions, and the least and greatest it may hold.
+_ANY = (-np.inf, np.inf)
+_BORDERS: dict[str, tuple[str, int, tuple[float, float]]] = {
+    "place": ("int64", 1, _ANY),
+    "own": ("uint16", 1, _ANY),
+    "other": ("uint16", 1, _ANY),
+    "cover": ("float32", 1, (-1, 2)),
+}
+_BLENDS: dict[str, tuple[str, int, tuple[float, float]]] = {
+    "place": ("int64", 1, _ANY),
+    "of": ("int64", 2, _ANY),
+    "share": ("float32", 2, (-2, 3)),
+}
+_FORMS: dict[str, tuple[str, int, tuple[float, float]]] = {
+    "kind": ("uint8", 1, (0, 3)),
+    "nx": ("float16", 2, (-1.01, 1.01)),
+    "ny": ("float16", 2, (-1.01, 1.01)),
+    "openness": ("uint8", 2, _ANY),
+}
+_GRAIN: dict[str, tuple[str, int, tuple[float, float]]] = {
+    "label": ("int64", 1, (0, 65535)),
+    "pixels": ("int64", 1, (0, 2**31)),
+    "touching": ("int64", 2, _ANY),
+    "touch_px": ("int64", 1, (0, 2**31)),
+    "pair": ("int64", 1, _ANY),
+    "pair_labels": ("int64", 2, (0, 65535)),
+    "pair_px": ("int64", 1, (0, 2**31)),
+}
+_RELIEF: dict[str, tuple[str, int, tuple[float, float]]] = {
+    "code": ("int32", 1, _ANY),
+    "local": ("int64", 1, (0, 65536 * 129)),
+    "normal": ("float32", 2, (-1.01, 1.01)),
+    "openness": ("float32", 1, (0, 1.01)),
+    "place": ("int64", 1, _ANY),
+    "own": ("int64", 1, _ANY),
+    "other": ("int64", 1, _ANY),
+    "other_place": ("int64", 1, _ANY),
+    "cover": ("float32", 1, (-1, 2)),
+    "part": ("uint32", 1, (0, 256)),
+    "rest_places": ("int64", 2, _ANY),
+    "begin": ("int64", 1, _ANY),
+    "weight": ("float32", 1, (0, 1.01)),
+}
 
 
 def drawing_arrays(drawing: Drawing) -> Arrays:
     """A drawing as arrays."""
     boxes = np.array([[label, *box] for label, box in drawing.box.items()], np.int64)
-    kept = {**_named(drawing.borders), "labels": drawing.labels, "boxes": boxes.reshape(-1, 5)}
+    kept: Arrays = {"labels": drawing.labels, "boxes": boxes.reshape(-1, 5)}
+    kept |= {k: getattr(drawing.borders, k) for k in _BORDERS}
+    kept |= _named("rest", drawing.borders.rest)
     if drawing.shading is not None:
         kept["shading"] = drawing.shading
     return kept
@@ -27,44 +74,80 @@ def drawing_arrays(drawing: Drawing) -> Arrays:
 
 def drawing_of(arrays: Arrays) -> Drawing:
     """A drawing from its arrays. Raises ValueError or KeyError if they are none."""
-    labels = arrays["labels"]
-    borders = Borders(*(arrays[name] for name in Borders._fields))
-    _fit(labels.ndim == 2 and labels.dtype == np.uint16 and labels.size > 0)
-    _fit(len({len(a) for a in borders}) == 1 and _within(borders.place, labels.size))
-    boxes = {int(b[0]): (int(b[1]), int(b[2]), int(b[3]), int(b[4])) for b in arrays["boxes"]}
-    shading = arrays.get("shading")
-    _fit(shading is None or (shading.dtype == np.uint8 and shading.shape == labels.shape))
+    labels = _one(arrays, "labels", ("uint16", 2, _ANY))
+    _fit(labels.size > 0)
+    rest = Blends(**_several(arrays, "rest_", _BLENDS))
+    borders = Borders(**_several(arrays, "", _BORDERS), rest=rest)
+    _fit(len({len(a) for a in (borders.place, borders.own, borders.other, borders.cover)}) == 1)
+    most = int(labels.max()) + 1
+    _fit(_within(borders.place, labels.size) and _whole(rest, labels.size, most))
+    _fit(_within(borders.own, most) and _within(borders.other, most))
+    found = _one(arrays, "boxes", ("int64", 2, (0, 2**31)))
+    _fit(found.shape[1] == 5 and _within(found[:, 0], most))
+    boxes = {int(b[0]): (int(b[1]), int(b[2]), int(b[3]), int(b[4])) for b in found}
+    shading = None
+    if "shading" in arrays:
+        shading = _one(arrays, "shading", ("uint8", 2, _ANY))
+        _fit(shading.shape == labels.shape)
     return Drawing(labels, borders, boxes, shading)
 
 
 def relief_arrays(relief: Relief) -> Arrays:
     """A relief as arrays."""
-    plain = {k: v for k, v in relief._asdict().items() if isinstance(v, np.ndarray)}
-    forms = {f"forms_{k}": v for k, v in _named(relief.forms).items()}
-    grain = {f"grain_{k}": v for k, v in _named(relief.grain).items()}
-    return {**plain, **forms, **grain}
+    plain = {k: getattr(relief, k) for k in _RELIEF}
+    parts = (("forms", relief.forms), ("grain", relief.grain), ("rest", relief.rest))
+    return {**plain, **{k: v for name, part in parts for k, v in _named(name, part).items()}}
 
 
 def relief_of(arrays: Arrays, shape: tuple[int, int]) -> Relief:
     """A relief of a picture of this shape. Raises ValueError or KeyError if the arrays are none."""
-    forms = Forms(*(arrays[f"forms_{name}"] for name in Forms._fields))
-    grain = Grain(*(arrays[f"grain_{name}"] for name in Grain._fields))
-    plain = {k: arrays[k] for k in Relief._fields if k not in ("shape", "forms", "grain")}
-    relief = Relief(shape=shape, forms=forms, grain=grain, **plain)
-    _fit(forms.nx.shape == forms.ny.shape == forms.openness.shape == shape)
-    _fit(relief.code.size == shape[0] * shape[1] and _within(relief.code, relief.size))
-    _fit(relief.normal.shape == (3, relief.size) and len(relief.local) == relief.size)
-    _fit(_within(grain.touching, relief.size) and len(grain.label) == relief.size)
-    _fit(all(_within(a, relief.size) for a in (relief.own, relief.other)))
-    _fit(len(relief.part) == len(relief.place) == len(relief.cover) == len(relief.own))
-    _fit(_within(relief.begin, relief.size) and len(relief.weight) == relief.size)
-    _fit(_within(relief.other_place, relief.code.size) and _within(relief.place, relief.code.size))
-    _fit(len(grain.pair) == len(grain.touching) and _within(grain.pair, len(grain.pair_px)))
+    forms = Forms(**_several(arrays, "forms_", _FORMS))
+    grain = Grain(**_several(arrays, "grain_", _GRAIN))
+    rest = Blends(**_several(arrays, "rest_", _BLENDS))
+    plain = _several(arrays, "", _RELIEF)
+    relief = Relief(shape=shape, forms=forms, grain=grain, rest=rest, **plain)
+    size, px, labels = relief.size, shape[0] * shape[1], len(forms.kind)
+    _fit(size > 0 and forms.nx.shape == forms.ny.shape == forms.openness.shape == shape)
+    _fit(relief.code.size == px and _within(relief.code, size))
+    _fit(relief.normal.shape == (3, size) and len(relief.local) == len(relief.weight) == size)
+    _fit(len(grain.label) == len(grain.pixels) == size and _within(grain.label, labels))
+    _fit(grain.touching.shape == (len(grain.pair), 2) and _within(grain.touching, size))
+    _fit(len(grain.touch_px) == len(grain.pair) and _within(grain.pair, len(grain.pair_px)))
+    _fit(grain.pair_labels.shape == (len(grain.pair_px), 2) and bool((grain.pair_px > 0).all()))
+    _fit(all(_within(a, size) for a in (relief.own, relief.other)))
+    sides = (relief.part, relief.place, relief.cover, relief.own, relief.other, relief.other_place)
+    _fit(len({len(a) for a in sides}) == 1)
+    _fit(_within(relief.other_place, px) and _within(relief.place, px))
+    _fit(_whole(rest, px, size) and relief.rest_places.shape == rest.of.shape)
+    _fit(_within(relief.rest_places, px) and _within(relief.begin, size))
+    _fit(len(relief.begin) > 0 and bool((np.diff(relief.begin) > 0).all()))
     return relief
 
 
-def _named(record: Borders | Forms | Grain) -> Arrays:
-    return dict(record._asdict())
+def _named(name: str, record: Blends | Forms | Grain) -> Arrays:
+    return {f"{name}_{k}": v for k, v in record._asdict().items()}
+
+
+def _several(
+    arrays: Arrays, prefix: str, specs: dict[str, tuple[str, int, tuple[float, float]]]
+) -> Arrays:
+    return {name: _one(arrays, prefix + name, spec) for name, spec in specs.items()}
+
+
+def _one(arrays: Arrays, name: str, spec: tuple[str, int, tuple[float, float]]) -> npt.NDArray[Any]:
+    """One array, of the type, dimensions and range it must have."""
+    array, (kind, dimensions, (low, high)) = arrays[name], spec
+    _fit(array.dtype == kind and array.ndim == dimensions)
+    if array.size and (low, high) != _ANY:
+        # NaN is within nothing.
+        _fit(bool(array.min() >= low) and bool(array.max() <= high))
+    return array
+
+
+def _whole(rest: Blends, px: int, size: int) -> bool:
+    """Whether blends name px, and three each of what there are so many."""
+    fits = rest.of.shape == rest.share.shape == (len(rest.place), 3)
+    return fits and _within(rest.place, px) and _within(rest.of, size)
 
 
 def _fit(good: bool) -> None:
