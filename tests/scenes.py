@@ -9,6 +9,8 @@ import numpy as np
 from PIL import Image, ImageDraw
 
 from umber_compass import document
+from umber_compass.colour.packed import CLEAR, pack, unpack
+from umber_compass.picture.drawing import draw as draw_pixels
 from umber_compass.plan import edits
 from umber_compass.plan.model import (
     Ambient,
@@ -22,7 +24,9 @@ from umber_compass.plan.model import (
     Study,
 )
 from umber_compass.steps.harmony.edits import shift_values
-from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.pipeline import Pipeline, picture
+from umber_compass.steps.sketch.kinds import flats
+from umber_compass.steps.sketch.start import start_plan
 from umber_compass.words import words
 
 SEA, SAND, HULL, SAIL, SUN = "#2f7580", "#d9b98a", "#7c3f51", "#f4e8d2", "#ffd88c"
@@ -45,6 +49,22 @@ def draw(shapes=BOAT, size=(240, 160), smooth=4):
     for kind, points, colour in shapes:
         getattr(pen, kind)([p * smooth for p in points], fill=colour)
     return np.array(image.resize(size, Image.Resampling.BOX))
+
+
+def split(rgb, clear=None):
+    """A flats picture, (h, w, 3), with the px that are clear, as regions."""
+    packed = pack(rgb)
+    if clear is not None:
+        packed[clear] = CLEAR
+    return flats.split(packed, "x")
+
+
+def shown_again(rgb, found):
+    """The flat picture, (h, w, 3), of the unchanged plan of a sketch and its regions."""
+    height, width = rgb.shape[:2]
+    kept = Sketch(file_name="x.png", hash="0" * 64, labels="1" * 64, size=(width, height), kind="x")
+    drawings = {kept.labels: draw_pixels(pack(rgb), found.labels)}
+    return unpack(picture(Pipeline(drawings).derive(start_plan(found, kept))))
 
 
 def encoded(rgb, kind="PNG", **options):
@@ -111,7 +131,7 @@ class InFolder(unittest.TestCase):
 
     def region(self, plan, colour):
         """The region of the boat that has this colour."""
-        drawn = self.made.pixels.rgb(plan.sketch).reshape(-1, 3)
+        drawn = unpack(self.made.pixels.picture(plan.sketch)).reshape(-1, 3)
         wanted = np.array([int(colour[i : i + 2], 16) for i in (1, 3, 5)])
         at = int(np.flatnonzero((drawn == wanted).all(axis=1))[0])
         labels = self.made.pixels.labels(plan.sketch).reshape(-1)

@@ -1,21 +1,26 @@
 """The flat picture as codes: borders, gradients, what touches what."""
 
 import unittest
+from unittest import mock
 
 import numpy as np
 
 from tests import scenes
 from umber_compass.colour.packed import pack, unpack
-from umber_compass.picture import borders, codes, drawing, grain, layout
+from umber_compass.picture import borders, codes, drawing, grain, layout, mixes
 from umber_compass.plan.model import Gradient
-from umber_compass.steps.sketch.kinds import flats
 
 AXIS = (0.25, 0.0, 0.75, 0.0)
 
 
+NO_BLENDS = mixes.Blends(
+    np.zeros(0, np.intp), np.zeros((0, 3), np.intp), np.zeros((0, 3), np.float32)
+)
+
+
 def boat():
     """The boat's drawing."""
-    return drawing.draw(scenes.draw(), flats.split(scenes.draw(), None, "boat").labels)
+    return drawing.draw(pack(scenes.draw()), scenes.split(scenes.draw()).labels)
 
 
 def halves(width=20, height=4):
@@ -28,7 +33,7 @@ class Painting(unittest.TestCase):
     def setUp(self):
         self.drawing = boat()
         self.codes = codes.encode_drawing(self.drawing, {})
-        self.table = drawing.main_levels(scenes.draw(), self.drawing.labels).astype(np.uint8)
+        self.table = drawing.main_levels(pack(scenes.draw()), self.drawing.labels).astype(np.uint8)
 
     def test_the_sketch_comes_back_smooth_borders_included(self):
         off = np.abs(unpack(codes.paint(self.codes, self.table)).astype(int) - scenes.draw())
@@ -97,6 +102,7 @@ class Gradients(unittest.TestCase):
             np.uint16([1, 1]),
             np.uint16([2, 2]),
             np.float32([0.75, 0.75]),
+            NO_BLENDS,
         )
         made = codes.encode_drawing(drawing.Drawing(labels, mixed, {}), {2: (0, 0, 1, 0)})
         np.testing.assert_array_equal(made.own, made.spans[1][0])
@@ -111,6 +117,7 @@ def none():
         np.zeros(0, np.uint16),
         np.zeros(0, np.uint16),
         np.zeros(0, np.float32),
+        NO_BLENDS,
     )
 
 
@@ -142,20 +149,44 @@ class Grain(unittest.TestCase):
 class Borders(unittest.TestCase):
     def test_a_mixed_px_is_said_as_its_two_colours_and_their_shares(self):
         colours = np.array([[0, 0, 0], [200, 40, 40], [20, 60, 220], [90, 200, 90]], np.float32)
-        near = np.uint16([[1, 2, 3, 0]] * 3)
-        for first, second, share in ((1, 2, 0.7), (2, 3, 0.6), (3, 1, 0.9)):
+        for first, second, share in ((1, 2, 0.7), (2, 3, 0.6), (3, 1, 0.9), (1, 3, 1.1)):
             px = colours[first] * share + colours[second] * (1 - share)
-            found = borders.explain(np.round(px)[None].astype(np.uint8), near[:1], colours)
+            labels = np.uint16([[first, 0, second], [0, 0, 0], [0, 0, 3]])
+            shown = np.full((3, 3), pack(np.uint8(np.round(np.clip(px, 0, 255))))[0])
+            found = mixes.explain(shown, mixes.framed(labels), np.array([1]), colours)
             self.assertEqual((int(found.own[0]), int(found.other[0])), (first, second))
             self.assertAlmostEqual(float(found.cover[0]), share, delta=0.02)
             self.assertLess(float(found.residual[0]), 1.5)
 
-    def test_near_labels_come_nearest_first(self):
-        pure = np.zeros((5, 9), np.uint16)
-        pure[2, 3], pure[2, 6], pure[0, 5] = 7, 8, 9
-        np.testing.assert_array_equal(
-            borders.near_labels(pure, np.array([2 * 9 + 4])), [[7, 8, 9, 0]]
-        )
+    def test_what_lies_around_is_the_first_label_in_each_direction(self):
+        pure = np.zeros((11, 11), np.uint16)
+        pure[5, 8], pure[5, 2], pure[1, 5], pure[9, 9], pure[5, 10] = 7, 8, 9, 6, 5
+        near = mixes.around(mixes.framed(pure), np.array([5 * 11 + 5]))
+        np.testing.assert_array_equal(near, [[7, 8, 0, 9, 6, 0, 0, 0]])
+        np.testing.assert_array_equal(mixes.few(near), [[7, 8, 9, 6]])
+
+    def test_px_of_three_colours_and_of_ink_are_blends(self):
+        colours = np.float32([[0, 0, 0], [220, 40, 40], [20, 60, 220], [90, 220, 90], [9, 9, 9]])
+        labels = np.uint16([[1] * 9] * 4 + [[2] * 4 + [3] * 5] * 5)
+        labels[8, :] = 4  # a thin line of ink, far from where it is mixed in
+        shown = pack(np.uint8(colours[labels]))
+        wanted = {
+            (4, 4): {1: 0.3, 2: 0.3, 3: 0.4},
+            (1, 4): {1: 0.4, 4: 0.6},
+            (3, 7): {1: 1.1, 3: -0.1},
+        }
+        for (y, x), shares in wanted.items():
+            mixed = sum(colours[k] * v for k, v in shares.items())
+            shown[y, x] = pack(np.uint8(np.clip(np.round(mixed), 0, 255))[None])[0]
+        with mock.patch("umber_compass.picture.borders.thin_labels", return_value=[4]):
+            rest = borders.find(shown, labels, colours).rest
+        for place, of, share in zip(rest.place, rest.of, rest.share, strict=True):
+            held = {}
+            for label, part in zip(of.tolist(), share.tolist(), strict=True):
+                held[label] = held.get(label, 0) + part
+            for label, part in wanted[tuple(divmod(int(place), 9))].items():
+                self.assertAlmostEqual(held[label], part, delta=0.05)
+        self.assertEqual(len(rest.place), 3)
 
     def test_the_shares_of_a_drawing_lie_on_the_side_of_their_label(self):
         made = boat()
@@ -165,13 +196,13 @@ class Borders(unittest.TestCase):
         self.assertGreaterEqual(float(made.borders.cover.min()), 0.49)
 
     def test_tolerance_widens_for_what_was_stored_with_loss(self):
-        self.assertEqual(borders.tolerance(np.int16([0, 1, 2, 9])), 2)
-        self.assertEqual(borders.tolerance(np.int16([0, 2, 5, 9])), 12)
+        self.assertEqual(borders.tolerance(np.uint8([0, 1, 2, 9])), 2)
+        self.assertEqual(borders.tolerance(np.uint8([0, 2, 5, 9])), 12)
 
     def test_boxes_and_main_levels(self):
         made = boat()
         self.assertEqual(made.box[2], (0, 100, 240, 60))
-        levels = drawing.main_levels(scenes.draw(), made.labels)
+        levels = drawing.main_levels(pack(scenes.draw()), made.labels)
         self.assertEqual({tuple(c) for c in levels[1:]}, {tuple(c) for c in scenes.FLATS})
 
 

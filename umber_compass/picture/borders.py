@@ -1,111 +1,126 @@
 """Where two flat colours meet, a pixel is a mix of both: which two, and how much of each."""
 
-from typing import NamedTuple, TypeAlias
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.colour.packed import Packed, unpack
 from umber_compass.colour.spaces import Floats
-
-Labels: TypeAlias = npt.NDArray[np.uint16]  # (h, w), 0 where there is no region
-Bytes: TypeAlias = npt.NDArray[np.uint8]
-Ints: TypeAlias = npt.NDArray[np.intp]
-
-_REACH = 2  # px; smoothing is one wide, a corner or a thin line needs one more
-_CANDIDATES = 4
-_OVERSHOOT = 0.25  # share by which sharpened or resized borders go beyond their two colours
-# Nearest first, so that the first few different labels found are the likely ones.
-_AROUND = sorted(
-    ((dy, dx) for dy in range(-_REACH, _REACH + 1) for dx in range(-_REACH, _REACH + 1)),
-    key=lambda d: d[0] ** 2 + d[1] ** 2,
+from umber_compass.picture.mixes import (
+    Blends,
+    Ints,
+    Labels,
+    Mixes,
+    Row,
+    around,
+    explain,
+    few,
+    framed,
+    of_three,
+    some,
+    take,
+    thin_labels,
+    with_local,
+    with_one,
 )
+
+_STRIP_PX = 4_000_000  # looked at at a time
+_WHITE = 255.0
+_GOOD = 3.0  # levels; a mix this near is taken without looking further
+_FURTHER = 10  # px; how far the colours of a soft border are looked for
+_WORTH = 1.0  # levels by which a blend must be nearer than the flat colour
 
 
 class Borders(NamedTuple):
-    """The mixed pixels of a sketch: place in the flat picture, the label that has more, the other,
-    and the share 0.5-1 of the first."""
+    """The mixed pixels of a sketch: place in the flat picture, the label whose it is, the other, 0
+    where nothing is painted there, and the share 0-1 of the first. Few are more than that."""
 
     place: Ints  # (n,)
     own: Labels  # (n,)
     other: Labels  # (n,)
-    cover: npt.NDArray[np.float32]  # (n,)
+    cover: Row  # (n,)
+    rest: Blends  # of labels
 
 
-class Mixes(NamedTuple):
-    """The best explanation of some pixels as a mix of two main colours nearby."""
-
-    own: Labels
-    other: Labels
-    cover: npt.NDArray[np.float32]
-    residual: Floats  # levels of 255, how far the pixel is from that mix
-
-
-def near_labels(pure: Labels, place: Ints) -> Labels:
-    """Up to four different labels around each place, nearest first, (n, 4); 0 where fewer."""
-    padded = np.pad(pure, _REACH)
-    row, column = np.divmod(place, pure.shape[1])
-    found = np.zeros((len(place), _CANDIDATES), np.uint16)
-    count = np.zeros(len(place), np.intp)
-    for dy, dx in _AROUND:
-        here = padded[row + dy + _REACH, column + dx + _REACH]
-        fresh = (here > 0) & (count < _CANDIDATES) & ~(found == here[:, None]).any(axis=1)
-        at = np.flatnonzero(fresh)
-        found[at, count[at]] = here[at]
-        count[at] += 1
-    return found
-
-
-def explain(pixels: Bytes, near: Labels, colours: Floats) -> Mixes:
-    """Each pixel, (n, 3) 8-bit, as a mix of two of the labels near it. `colours` are the main
-    colours by label, (labels + 1, 3) in levels of 255. Mixed on encoded values, as the sketch's
-    own smoothing was (docs/sketch.md)."""
-    shown = pixels.astype(np.float32)
-    best = Mixes(
-        near[:, 0].copy(),
-        near[:, 0].copy(),
-        np.ones(len(near), np.float32),
-        np.where(near[:, 0] > 0, np.abs(shown - colours[near[:, 0]]).max(axis=1), 1e9),
-    )
-    for i in range(_CANDIDATES):
-        for j in range(i + 1, _CANDIDATES):
-            _try_pair(shown, near[:, i], near[:, j], colours, best)
-    return best
-
-
-def _try_pair(shown: Floats, first: Labels, second: Labels, colours: Floats, best: Mixes) -> None:
-    """Take a pair of labels wherever it explains a pixel better than what is known."""
-    at = np.flatnonzero((first > 0) & (second > 0))
-    a, b = colours[first[at]], colours[second[at]]
-    span = b - a
-    length = np.maximum((span * span).sum(axis=1), 1e-6)
-    t = np.clip(((shown[at] - a) * span).sum(axis=1) / length, -_OVERSHOOT, 1 + _OVERSHOOT)
-    residual = np.abs(shown[at] - a - t[:, None] * span).max(axis=1)
-    t = np.clip(t, 0, 1)
-    better = residual < best.residual[at] - 0.75  # a later pair must be clearly better
-    at, t = at[better], t[better]
-    more = t <= 0.5
-    best.own[at] = np.where(more, first[at], second[at])
-    best.other[at] = np.where(more, second[at], first[at])
-    best.cover[at] = np.where(more, 1 - t, t)
-    best.residual[at] = residual[better]
-
-
-def find(rgb: Bytes, labels: Labels, colours: Floats) -> Borders:
-    """The mixed pixels of a sketch, (h, w, 3), whose regions are known. A pixel's label stays; only
-    what it is mixed with is found."""
-    off = np.abs(rgb.astype(np.int16) - colours.astype(np.int16)[labels]).max(axis=2)
-    away = (off > tolerance(off)) & (labels > 0)
-    pure = np.where(away, 0, labels).astype(np.uint16)
-    place = np.flatnonzero(away)
-    mixes = explain(rgb.reshape(-1, 3)[place], near_labels(pure, place), colours)
+def find(packed: Packed, labels: Labels, colours: Floats) -> Borders:
+    """The mixed pixels of a sketch, (h, w) 0x00RRGGBB, whose regions are known; `colours` are their
+    main ones by label, (labels + 1, 3) in levels of 255. A pixel's label stays; only what it is
+    mixed with is found."""
+    off = _off(packed, labels, colours)
+    place = np.flatnonzero((off > tolerance(off)) & (labels > 0))
+    clear = len(colours)  # white where nothing is painted
+    pure = np.where(labels > 0, labels, clear).astype(np.uint16)
+    pure.reshape(-1)[place] = 0
+    known = np.concatenate([colours, [[_WHITE] * 3]]).astype(np.float32)
+    mixes = explain(packed, framed(pure), place, known)
     own = labels.reshape(-1)[place]
-    known = ((mixes.own == own) | (mixes.other == own)) & (mixes.own != mixes.other)
-    cover = np.where(mixes.own == own, mixes.cover, 1 - mixes.cover)
-    other = np.where(mixes.own == own, mixes.other, mixes.own)
-    return Borders(place[known], own[known], other[known], cover[known].astype(np.float32))
+    first = mixes.own == own
+    fits = (first | (mixes.other == own)) & (mixes.own != mixes.other)
+    fits &= (mixes.residual <= _GOOD) & (mixes.cover <= 1)
+    other = np.where(first, mixes.other, mixes.own)
+    other[other == clear] = 0
+    cover = np.where(first, mixes.cover, 1 - mixes.cover)
+    open_ = np.flatnonzero(~fits)
+    far = off.reshape(-1)[place[open_]].astype(np.float32)
+    left = some(mixes, open_)
+    rest = _blends(packed, pure, place[open_], left, known, far)
+    rest.of[rest.of == clear] = 0
+    return Borders(place[fits], own[fits], other[fits], cover[fits], rest)
 
 
-def tolerance(off: npt.NDArray[np.int16]) -> int:
+def _blends(
+    packed: Packed, pure: Labels, place: Ints, mixes: Mixes, colours: Floats, off: Row
+) -> Blends:
+    """Px that are not simply between their own colour and one beside it: sharpened beyond both, of
+    other colours, of colours further off, of ink, of three. What nothing explains stays out."""
+    if not len(place):
+        return Blends(place, np.zeros((0, 3), np.intp), np.zeros((0, 3), np.float32))
+    open_ = np.flatnonzero(mixes.residual > _GOOD)
+    wider = explain(packed, framed(pure, _FURTHER), place[open_], colours)
+    take(mixes, open_, wider)
+    of = np.stack([mixes.own, mixes.other, mixes.other], axis=1).astype(np.intp)
+    share = np.stack([mixes.cover, 1 - mixes.cover, np.zeros(len(place))], axis=1)
+    best = mixes.residual.copy()
+    at = np.flatnonzero(best > _GOOD)
+    if len(at):
+        found = with_local(packed, pure, place[at], colours)
+        two = np.stack([found.own, found.other, found.other], axis=1)
+        part = np.stack([found.cover, 1 - found.cover, 0 * found.cover], axis=1)
+        _better(of, share, best, at, (two, part, found.residual))
+        at = at[best[at] > _GOOD]
+    near = few(around(framed(pure), place[at]))
+    shown = unpack(packed.reshape(-1)[place[at]]).astype(np.float32)
+    for ink in thin_labels(pure) if len(at) else ():
+        label, far, part = with_one(shown, near, ink, colours)
+        two = np.stack([label, np.full(len(at), ink), label], axis=1)
+        _better(of, share, best, at, (two, np.stack([1 - part, part, 0 * part], axis=1), far))
+    _better(of, share, best, at, of_three(shown, near, colours))
+    good = best < off - _WORTH
+    return Blends(place[good], of[good], share[good].astype(np.float32))
+
+
+def _better(
+    of: Ints, share: Floats, best: Row, at: Ints, found: tuple[Ints | Labels, Floats, Row]
+) -> None:
+    """Take what is clearly nearer. In place."""
+    good = found[2] < best[at] - 1
+    of[at[good]], share[at[good]], best[at[good]] = found[0][good], found[1][good], found[2][good]
+
+
+def _off(packed: Packed, labels: Labels, colours: Floats) -> npt.NDArray[np.uint8]:
+    """How far each px is from its region's main colour, (h, w), levels in the worst channel."""
+    height, width = labels.shape
+    main, high = colours.astype(np.int16), max(1, _STRIP_PX // width)
+    off = np.empty(labels.shape, np.uint8)
+    for top in range(0, height, high):
+        rows = slice(top, top + high)
+        apart = np.abs(unpack(packed[rows]).astype(np.int16) - main[labels[rows]])
+        off[rows] = np.maximum(np.maximum(apart[..., 0], apart[..., 1]), apart[..., 2])
+    return off
+
+
+def tolerance(off: npt.NDArray[np.uint8]) -> int:
     """Levels by which a flat area may differ from its main colour: 2, or 12 if the picture was
     stored with loss (fewer than three quarters of its pixels are then within 2)."""
     return 2 if float((off <= 2).mean()) >= 0.75 else 12

@@ -11,14 +11,14 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.packed import Packed, PackedRow, pack
+from umber_compass.colour.packed import Packed, PackedRow, pack, unpack
 from umber_compass.colour.spaces import Floats
-from umber_compass.picture.borders import Borders, Ints, Labels
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.grain import Grain, grain_of
+from umber_compass.picture.mixes import Blends, Ints, Labels
 from umber_compass.plan.model import Colour, Gradient, Region
 
-GRADIENT_STEPS = 128  # below one 8-bit level a step for any gradient the screen can show
+GRADIENT_STEPS = 128  # at most two 8-bit levels a step, from black to white
 
 Axes: TypeAlias = dict[int, tuple[float, float, float, float]]  # by label; x0 y0 x1 y1, shares
 Span: TypeAlias = tuple[int, int]  # first code and one past the last
@@ -31,6 +31,7 @@ class Mask(NamedTuple):
     columns: slice
     inside: npt.NDArray[np.bool_]
     borders: Ints  # which border pixels hold some of it
+    rest: Ints  # which of those that blend more
 
 
 class Codes(NamedTuple):
@@ -44,6 +45,7 @@ class Codes(NamedTuple):
     own: Ints  # their codes
     other: Ints
     part: PackedRow  # of 256, the share of the first
+    rest: Blends  # of codes
     grain: Grain
 
     @property
@@ -83,7 +85,9 @@ def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
             inside = np.flatnonzero(labels.reshape(-1) == label)
             code.reshape(-1)[inside] += steps_along(axis, labels.shape, inside)
     flat = code.reshape(-1)
-    other = first[borders.other] + _step_of_other(borders, axes, labels.shape)
+    other = _codes_at(borders.other, borders.place, first, axes, labels.shape)
+    rest = borders.rest
+    blended = [_codes_at(of, rest.place, first, axes, labels.shape) for of in rest.of.T]
     start = np.flatnonzero(_changes(code))
     label_of = np.repeat(list(spans), [b - a for a, b in spans.values()])
     return Codes(
@@ -95,6 +99,7 @@ def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
         own=flat[borders.place],
         other=other,
         part=parts_of(borders.cover),
+        rest=Blends(rest.place, np.stack(blended, axis=1), rest.share),
         grain=grain_of(code, labels, label_of),
     )
 
@@ -122,12 +127,15 @@ def steps_along(
     return np.asarray(np.clip(t, 0, 1) * (steps - 1) + threshold).astype(np.intp)
 
 
-def _step_of_other(borders: Borders, axes: Axes, shape: tuple[int, ...]) -> Ints:
-    step = np.zeros(len(borders.place), np.intp)
-    for label, axis in axes.items():
-        at = np.flatnonzero(borders.other == label)
-        step[at] = steps_along(axis, shape, borders.place[at])
-    return step
+def _codes_at(
+    label: Ints | Labels, place: Ints, first: Ints, axes: Axes, shape: tuple[int, ...]
+) -> Ints:
+    """The codes that labels have, or would have, at some places of the flat picture."""
+    code = first[label]
+    for gradient, axis in axes.items():
+        at = np.flatnonzero(label == gradient)
+        code[at] += steps_along(axis, shape, place[at])
+    return code
 
 
 def mask_of(codes: Codes, labels: Labels, label: int) -> Mask:
@@ -137,7 +145,8 @@ def mask_of(codes: Codes, labels: Labels, label: int) -> Mask:
     box = (slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1))
     code = codes.spans[label][0]
     holding = np.flatnonzero((codes.own == code) | (codes.other == code))
-    return Mask(*box, np.ascontiguousarray(inside[box]), holding)
+    rest = np.flatnonzero((codes.rest.of == code).any(axis=1))
+    return Mask(*box, np.ascontiguousarray(inside[box]), holding, rest)
 
 
 def paint(codes: Codes, table: npt.NDArray[np.uint8]) -> Packed:
@@ -145,6 +154,7 @@ def paint(codes: Codes, table: npt.NDArray[np.uint8]) -> Packed:
     packed = pack(table)
     picture = np.repeat(packed[codes.run_code], codes.run_length)
     picture[codes.place] = mixed_quickly(packed[codes.own], packed[codes.other], codes.part)
+    picture[codes.rest.place] = blended(packed[codes.rest.of], codes.rest.share)
     return picture.reshape(codes.shape)
 
 
@@ -158,6 +168,9 @@ def paint_region(
     at = mask.borders
     mixed = mixed_quickly(packed[codes.own[at]], packed[codes.other[at]], codes.part[at])
     picture.reshape(-1)[codes.place[at]] = mixed
+    at = mask.rest
+    more = blended(packed[codes.rest.of[at]], codes.rest.share[at])
+    picture.reshape(-1)[codes.rest.place[at]] = more
 
 
 def parts_of(cover: npt.NDArray[np.float32]) -> PackedRow:
@@ -174,9 +187,16 @@ def mixed_quickly(top: PackedRow, under: PackedRow, part: PackedRow) -> PackedRo
     return np.asarray((sides >> np.uint32(8)) & red_blue | (middle >> np.uint32(8)) & green)
 
 
+def blended(packed: Packed, share: Floats) -> PackedRow:
+    """Packed colours, (n, 3), blended on encoded values by their shares, (n, 3), kept within what
+    a level can be."""
+    levels = (unpack(packed).astype(np.float32) * share[..., None]).sum(axis=1)
+    return pack((np.clip(levels, 0, 255) + np.float32(0.5)).astype(np.uint8))
+
+
 def region_shares(codes: Codes, regions: Iterable[Region]) -> dict[str, float]:
-    """The share of the picture each region holds, 0-1, by id."""
-    pixels = codes.grain.pixels
-    total = pixels.sum()
+    """The share of what is painted that each region holds, 0-1, by id."""
+    pixels, grain_label = codes.grain.pixels, codes.grain.label
+    total = max(int(pixels[grain_label > 0].sum()), 1)
     spans = ((r.id, codes.spans.get(r.label, (0, 0))) for r in regions)
     return {r: float(pixels[a:b].sum() / total) for r, (a, b) in spans}

@@ -5,10 +5,11 @@ from typing import NamedTuple
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.packed import pack, unpack
+from umber_compass.colour.packed import Packed, unpack
 from umber_compass.colour.spaces import Floats
 from umber_compass.picture import borders
-from umber_compass.picture.borders import Borders, Labels
+from umber_compass.picture.borders import Borders
+from umber_compass.picture.mixes import Labels
 
 
 class Drawing(NamedTuple):
@@ -20,17 +21,17 @@ class Drawing(NamedTuple):
     shading: npt.NDArray[np.uint8] | None = None  # (h, w) the artist’s own grey, where it is kept
 
 
-def draw(rgb: npt.NDArray[np.uint8], labels: Labels) -> Drawing:
-    """The pixels of a sketch, (h, w, 3) 8-bit, with its regions: borders and boxes."""
-    levels = main_levels(rgb, labels)
-    return Drawing(labels, borders.find(rgb, labels, levels), boxes(labels))
+def draw(packed: Packed, labels: Labels) -> Drawing:
+    """The pixels of a sketch, (h, w) 0x00RRGGBB, with its regions: borders and boxes."""
+    levels = main_levels(packed, labels)
+    return Drawing(labels, borders.find(packed, labels, levels), boxes(labels))
 
 
-def main_levels(rgb: npt.NDArray[np.uint8], labels: Labels) -> Floats:
+def main_levels(packed: Packed, labels: Labels) -> Floats:
     """Each label's main colour in the sketch, (labels + 1, 3), levels of 255: the colour most of
-    its plain pixels have."""
+    its plain pixels have. A thin line's smoothed sides may be longer than its middle, so blocks of
+    2 x 2 px are asked first."""
     most = int(labels.max(initial=0))
-    packed = pack(rgb)
     plain = np.zeros(labels.shape, bool)
     plain[:, 1:] = (packed[:, 1:] == packed[:, :-1]) & (labels[:, 1:] == labels[:, :-1])
     if plain.sum() < 0.25 * plain.size:
@@ -39,16 +40,21 @@ def main_levels(rgb: npt.NDArray[np.uint8], labels: Labels) -> Floats:
     # that is looked at whole.
     thinned = plain.reshape(-1).copy()
     thinned[np.arange(thinned.size) % 3 != 0] = False
-    levels = np.zeros((most + 1, 3), np.float32)
-    for where in (thinned, plain.reshape(-1), labels.reshape(-1) > 0):
+    levels, known = np.zeros((most + 1, 3), np.float32), np.zeros(most + 1, bool)
+    block = np.zeros(labels.shape, bool)
+    block[:-1, 1:] = plain[:-1, 1:] & plain[1:, 1:] & (packed[:-1, 1:] == packed[1:, 1:])
+    whole = (block.reshape(-1), plain.reshape(-1), labels.reshape(-1) > 0)
+    for where in (thinned & whole[0], whole[0], thinned, *whole[1:]):
         missing = np.bincount(labels.reshape(-1)[where], minlength=most + 1) > 0
-        missing &= ~levels.any(axis=1)
+        missing &= ~known
         at = np.flatnonzero(where & missing[labels.reshape(-1)])
-        key = labels.reshape(-1)[at].astype(np.uint64) << np.uint64(24) | packed.reshape(-1)[at]
+        shown = packed.reshape(-1)[at] & np.uint32(0xFFFFFF)  # without the mark of clear px
+        key = labels.reshape(-1)[at].astype(np.uint64) << np.uint64(24) | shown
         kinds, count = np.unique(key, return_counts=True)
         order = np.argsort(count, kind="stable")  # the most frequent is written last
         owner = (kinds[order] >> np.uint64(24)).astype(np.intp)
         levels[owner] = unpack(kinds[order].astype(np.uint32) & np.uint32(0xFFFFFF))
+        known[owner] = True
     return levels
 
 
