@@ -7,7 +7,7 @@ from msgspec.structs import replace
 
 from tests import scenes
 from tests.scenes import plan_of, planned, scheme
-from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.measured import measure, measure_hex
 from umber_compass.colour.spaces import hue_distance
 from umber_compass.colour.wheels import WHEELS, angle_of, hue_at
 from umber_compass.plan.edits import study
@@ -24,6 +24,7 @@ from umber_compass.steps.harmony.scheme import (
     wished_shares,
 )
 from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.sketch.start import first_study
 from umber_compass.words import Refusal
 
 GRADIENT = Gradient(first=planned(value=30.0), second=planned("B", 70.0), axis=(0.2, 0, 0.6, 1))
@@ -34,28 +35,103 @@ def colours_of(plan):
     return region_colours(now.scheme, now.colours)
 
 
-class Fitting(unittest.TestCase):
-    def test_every_scheme_is_found_again_in_its_own_picture(self):
-        for name, spec in SCHEMES.items():
-            for wheel in WHEELS:
-                made = scheme(name, wheel, spread=float(spec.spread_deg))
-                angles = needle_angles(made)
-                slots = [n.slot for n in spec.needles]
-                area = np.array([0.6] + [0.4 / len(slots)] * (len(slots) - 1))
-                hues = np.array([float(hue_at(wheel, angles[s])) for s in slots])
-                found = fit.fit_picture(hues, np.full(len(slots), 0.12), area, wheel).scheme
-                with self.subTest(scheme=name, wheel=wheel):
-                    self.assertEqual((found.name, found.wheel), (name, wheel))
-                    self.assertLess(abs(float(hue_distance(found.lead_deg, 200))), 12)
+def generated(seed):
+    """A picture of a known scheme, or free: its wheel, scheme, lead, and regions' hues, chromas,
+    areas. Hues lie about their needles, accents hold from 2 %, greys up to 60 %."""
+    rng = np.random.default_rng(seed)
+    wheel, name = WHEELS[rng.integers(3)], [*SCHEMES, "free"][seed % 9]
+    if name == "free":
+        many = int(rng.integers(8, 20))
+        hues = hue_at(wheel, rng.uniform(0, 360, many))
+        return (
+            wheel,
+            name,
+            0.0,
+            hues,
+            rng.uniform(0.05, 0.2, many),
+            rng.dirichlet(np.ones(many) * 2),
+        )
+    spec, lead, grey = SCHEMES[name], rng.uniform(0, 360), rng.uniform(0, 0.6)
+    lead_at = "low" if name == "two-pairs" else "middle"
+    spread = spec.spread_deg * rng.uniform(0.85, 1.15)
+    share = np.array([n.share for n in spec.needles]) * rng.uniform(0.6, 1.4, len(spec.needles))
+    share[0] = max(share[0], 1.6 * max(share[1:], default=0))
+    share *= (1 - grey) / share.sum()
+    share[1:] = np.maximum(share[1:], 0.021)
+    rows = [(100.0, 0.005, grey)]
+    for needle, held in zip(spec.needles, share, strict=True):
+        for part in rng.dirichlet(np.ones(int(rng.integers(1, 5))) * 3) * held:
+            hue = float(hue_at(wheel, lead + needle.at(spread, lead_at))) + rng.normal(0, 3.5)
+            rows.append((hue % 360, rng.uniform(0.06, 0.18), part))
+    return wheel, name, lead, *np.array(rows).T
+
+
+class Reading(unittest.TestCase):
+    def test_schemes_of_generated_pictures(self):
+        """Of 270 pictures that no weight was fitted to: the scheme right in 97 %, among the first
+        two in 99 %, the lead within 12 degrees; 2 of 3 free ones said to be free."""
+        right = first_two = near = schemes = free = said = 0
+        for seed in range(5000, 5270):
+            wheel, name, lead, *regions = generated(seed)
+            found = fit.read_schemes(*regions, wheel)
+            if name == "free":
+                free, said = free + 1, said + found.is_free
+                continue
+            schemes += 1
+            right += found.best.scheme.name == name and not found.is_free
+            first_two += name in [r.scheme.name for r in found.ranked[:2]]
+            leads = [found.best.scheme.lead_deg, lead]
+            apart = (hue_distance(*leads), hue_distance(*(hue_at(wheel, a) for a in leads)))
+            near += min(np.abs(apart)) <= 12
+        self.assertGreaterEqual(right / schemes, 0.97)
+        self.assertGreaterEqual(first_two / schemes, 0.99)
+        self.assertGreaterEqual(near / schemes, 0.99)
+        self.assertGreaterEqual(said / free, 0.67)
+
+    def test_the_lead_is_the_family_that_holds_most(self):
+        """Of random pictures too: no slot of the first plan holds more than twice what A holds."""
+        for seed in range(150):
+            rng = np.random.default_rng(seed)
+            many = int(rng.integers(2, 12))
+            colours = [measure(c) for c in rng.random((many, 3))]
+            labels = np.repeat(np.arange(1, many + 1), rng.integers(1, 60, many))[None]
+            made = first_study(colours, labels.astype(np.uint16))
+            held = {}
+            for region, colour in made.colours.items():
+                label = int(region[1:])
+                px = (labels == label).sum()
+                held[colour.slot] = held.get(colour.slot, 0) + px * colour.chroma
+            held.pop("grey", None)
+            if held:
+                self.assertGreaterEqual(2.0 * held.get("A", 0), max(held.values()), seed)
 
     def test_a_sparing_accent_counts_and_greys_do_not(self):
         hues = hue_at("painter", np.array([200.0, 200, 20, 90]))
         chromas, areas = np.array([0.05, 0.05, 0.2, 0.001]), np.array([0.5, 0.3, 0.02, 0.18])
-        self.assertEqual(fit.fit_picture(hues, chromas, areas).scheme.name, "opposites")
+        self.assertEqual(fit.read_schemes(hues, chromas, areas).best.scheme.name, "opposites")
 
     def test_a_grey_picture_still_has_a_scheme(self):
-        found = fit.fit_picture(np.zeros(2), np.zeros(2), np.ones(2))
-        self.assertEqual((found.scheme.name, found.cost_deg), ("one-hue", 0))
+        found = fit.read_schemes(np.zeros(2), np.zeros(2), np.ones(2))
+        self.assertEqual(
+            (found.best.scheme.name, found.best.fit, found.is_free), ("one-hue", 1, False)
+        )
+
+    def test_an_end_may_lead_and_its_needles_stand_on_one_side(self):
+        hues = hue_at("perceptual", np.array([100.0, 130, 160]))
+        areas = np.array([0.6, 0.03, 0.2])
+        found = fit.read_schemes(hues, np.full(3, 0.12), areas, "perceptual").best.scheme
+        self.assertEqual((found.name, found.lead_at), ("neighbours", "low"))
+        angles = needle_angles(found)
+        self.assertLess(abs(angles["C"] - 160), 12)
+        middle = fit.read_schemes(hues, np.full(3, 0.12), np.array([0.5, 0.4, 0.3]), "perceptual")
+        self.assertEqual(middle.best.scheme.lead_at, "middle")
+
+    def test_second_readings_are_kept(self):
+        colours = [measure_hex(c) for c in ("#2f7580", "#7c3f51", "#d9b98a")]
+        made = first_study(colours, np.repeat(np.uint16([1, 2, 3]), [50, 20, 30])[None])
+        self.assertEqual(len(made.readings), 3)
+        self.assertEqual(made.readings[0].scheme, made.scheme)
+        self.assertTrue(0.5 < made.readings[0].fit <= 1)
 
 
 class Terms(unittest.TestCase):

@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 
 from tests import scenes
-from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.measured import measure, measure_hex
 from umber_compass.colour.packed import unpack
 from umber_compass.plan import edits
 from umber_compass.steps.harmony.scheme import slot_hues
@@ -19,32 +19,48 @@ class Names(unittest.TestCase):
     def test_a_colour_is_called_by_its_hue_and_shade(self):
         for colour, name in (
             ("#d0302a", "red"),
-            ("#d03050", "rose"),
-            ("#e07aa8", "pink"),
-            ("#ff9fd0", "pale pink"),
-            ("#2f7580", "blue-green"),
-            ("#123a40", "dark blue-green"),
+            ("#2f7580", "teal"),
             ("#808080", "grey"),
             ("#ffffff", "white"),
             ("#050505", "black"),
+            ("#e0ac8c", "apricot"),
+            ("#1d2b4a", "navy"),
+            ("#9fb08a", "sage"),
         ):
             with self.subTest(colour):
                 self.assertEqual(naming.colour_name(measure_hex(colour)), name)
 
-    def test_a_hue_under_five_degrees_is_the_last_of_the_circle(self):
-        base = measure_hex("#d03040")._replace(value=55.0)
-        for hue, name in (
-            (0.0, "pink"),
-            (4.9, "pink"),
-            (5.0, "rose"),
-            (22.0, "red"),
-            (359, "pink"),
-        ):
-            self.assertEqual(naming.colour_name(base._replace(hue=hue)), name)
+    def test_names_are_words_and_all_different(self):
+        rng = np.random.default_rng(4)
+        plain = total = 0
+        for count in (1, 8, 24, 40, 120):
+            colours = [measure(c) for c in rng.random((count, 3))]
+            names = naming.region_names(colours, rng.random(count).tolist())
+            self.assertEqual(len(set(names)), count)
+            self.assertFalse([n for n in names if any(c.isdigit() for c in n)])
+            if count <= 40:
+                plain += sum(" " not in n for n in names)
+                total += count
+        self.assertGreater(plain / total, 0.45)
 
-    def test_same_names_are_numbered_and_others_not(self):
-        colours = [measure_hex(c) for c in ("#2f7580", "#d0302a", "#2f7680")]
-        self.assertEqual(naming.region_names(colours), ["blue-green 1", "red", "blue-green 2"])
+    def test_the_largest_takes_its_word_and_a_word_runs_from_dark_to_light(self):
+        greys = [measure_hex(c) for c in ("#7b7b7b", "#6f6f6f", "#868686", "#646464", "#929292")]
+        names = naming.region_names(greys, [9.0, 5.0, 4.0, 3.0, 2.0])
+        order = ["deep", "dark", "", "light", "pale"]
+        for word in {n.split()[-1] for n in names}:
+            own = [i for i in range(5) if names[i].split()[-1] == word]
+            own = [i for i in own if names[i].removesuffix(word).strip() in order]
+            own.sort(key=lambda i: greys[i].value)
+            ranks = [order.index(names[i].removesuffix(word).strip()) for i in own]
+            self.assertEqual(ranks, sorted(ranks), names)
+
+    def test_regions_of_one_colour_are_told_apart_by_place(self):
+        same = [measure_hex("#2f7580"), measure_hex("#d0302a"), measure_hex("#2f7680")]
+        for places, names in (
+            ([(0.8, 0.5), (0.5, 0.5), (0.2, 0.5)], ["right teal", "red", "left teal"]),
+            ([(0.5, 0.1), (0.5, 0.5), (0.5, 0.9)], ["upper teal", "red", "lower teal"]),
+        ):
+            self.assertEqual(naming.region_names(same, [1.0, 1.0, 1.0], places), names)
 
 
 class Roles(unittest.TestCase):

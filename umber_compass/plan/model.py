@@ -29,6 +29,7 @@ Id: TypeAlias = Annotated[str, Meta(pattern=r"\A[A-Za-z0-9_-]{1,40}\Z")]
 Hash: TypeAlias = Annotated[str, Meta(pattern=r"\A[0-9a-f]{64}\Z")]  # SHA-256
 Slot: TypeAlias = Literal["A", "B", "C", "D", "grey"]
 Wheel: TypeAlias = Literal["painter", "light", "perceptual"]
+LeadAt: TypeAlias = Literal["middle", "low", "high"]  # the end of the lower or higher angle
 Front: TypeAlias = Annotated[int, Meta(ge=0, le=65535)]
 
 
@@ -97,7 +98,17 @@ class Scheme(Record, frozen=True, kw_only=True):
     name: Id
     lead_deg: Angle
     spread_deg: Spread
+    lead_at: LeadAt = "middle"  # where the lead stands among its neighbours
     shares: dict[Slot, Share] = {}  # wished; a slot left out takes the scheme's own wish
+
+
+class Reading(Record, frozen=True, kw_only=True):
+    """A scheme that the sketch was read to follow, kept as it was found."""
+
+    scheme: Scheme
+    fit: Share  # of what has colour, that lies near its hues
+    free: bool = False  # whether it is only the nearest: the sketch follows none
+    near: bool = False  # whether it is as likely as the first
 
 
 class Ramp(Record, frozen=True, kw_only=True):
@@ -175,6 +186,7 @@ class Study(Record, frozen=True, kw_only=True):
     recipes: dict[Id, Ramp] = {}
     rig: Rig | None = None  # None until the light is thought of; the picture is then flat
     note: str = ""
+    readings: Annotated[tuple[Reading, ...], Meta(max_length=3)] = ()  # likeliest first
 
 
 class Candidate(Record, frozen=True, kw_only=True):

@@ -205,7 +205,9 @@ def choose_scheme(name: str) -> Edit:
             return plan
         old = {n.slot: n.part for n in SCHEMES[now.scheme.name].needles}
         move = _moves(old, {n.slot: n.part for n in spec.needles})
-        scheme = replace(now.scheme, name=name, spread_deg=float(spec.spread_deg), shares={})
+        scheme = replace(
+            now.scheme, name=name, spread_deg=float(spec.spread_deg), lead_at="middle", shares={}
+        )
 
         def moved(colour: Planned | Pinned) -> Planned | Pinned:
             if isinstance(colour, Pinned) or colour.slot == "grey":

@@ -1,75 +1,212 @@
-"""Which scheme a picture follows."""
+"""Which schemes a picture follows: templates of our own eight, in the manner of Cohen-Or et al.
+2006, each held against the regions' hues; the lead is the family that holds most. Docs:
+docs/harmony.md."""
 
 from typing import NamedTuple
 
 import numpy as np
 
 from umber_compass.colour.spaces import GREY_CHROMA, Floats, hue_distance
-from umber_compass.colour.wheels import angle_of
-from umber_compass.plan.model import Scheme, Wheel
+from umber_compass.colour.wheels import angle_of, hue_at
+from umber_compass.plan.harmony_edits import turned
+from umber_compass.plan.model import LeadAt, Scheme, Wheel
 from umber_compass.steps.harmony.schemes import SCHEMES, SchemeSpec
 
-_SECTOR_DEG = 9  # half width of a needle's sector, after the 18 degrees of Cohen-Or et al. 2006
+# All weights below were fitted to generated pictures of known scheme (docs/harmony.md).
+_SPREADS = {
+    "neighbours": (22, 30, 38),
+    "neighbours-opposite": (22, 30, 38),
+    "split-opposite": (22, 30, 38),
+    "two-pairs": (43, 51, 59, 67),
+}
+_END_LED_SPREADS = (24, 34)
+_END_LED = ("neighbours", "neighbours-opposite")
+_BIN_DEG, _FEW = 3, 8  # more coloured regions than a few are merged by hue
+_DENSITY_DEG, _PEAK = (
+    8.0,
+    0.88,
+)  # width of the density of hue; share of its top from which a peak leads
+_LEAD_SHIFT_DEG = 9.5  # OKLCh degrees by which a lead may stand beside its family’s mean
+_FREE_FROM = 0.20  # loss from which no scheme fits
+_ALSO_WITHIN = 0.3  # cost by which a second reading is as likely
+_READINGS = 3
+_NEAR_DEG = 18  # of a needle, that count as held by the scheme
 
 
-_SUPPORT_SECTOR_DEG = 15  # neighbours spread wider
-
-
-_PRICE_PER_DEGREE = 0.015  # degrees of cost for each degree covered (docs/harmony.md)
-
-
-_PEDESTAL = 30  # percentile of the histogram that is taken for noise
-
-
-_LEAD_PRICE_DEG = 4.0  # cost if slot A is not the hue that holds most of the picture
-
-
-class Fit(NamedTuple):
-    """The scheme a picture follows best."""
+class Reading(NamedTuple):
+    """One scheme that a picture may follow."""
 
     scheme: Scheme
-    cost_deg: float  # weighted distance of its colours to the scheme, degrees
+    cost: float
+    loss: float  # how much of the picture it leaves out, 0 none
+    fit: float  # share of what has colour that lies near its hues, 0-1
 
 
-def fit_picture(hues: Floats, chromas: Floats, areas: Floats, wheel: Wheel = "painter") -> Fit:
-    """The scheme and lead that the picture's colours follow: OKLCh hues (n,) in degrees, chromas
-    and areas. Template fitting in the manner of Cohen-Or et al. 2006 with our own eight schemes;
-    all turns of a template at once, as a circular correlation."""
+class Readings(NamedTuple):
+    """The schemes a picture may follow, best first, at most three."""
+
+    ranked: tuple[Reading, ...]
+
+    @property
+    def best(self) -> Reading:
+        """The likeliest."""
+        return self.ranked[0]
+
+    @property
+    def is_free(self) -> bool:
+        """Whether none of them fits: the best is only the nearest."""
+        return self.best.loss > _FREE_FROM
+
+    @property
+    def also(self) -> Reading | None:
+        """A second one that is as likely."""
+        second = self.ranked[1] if len(self.ranked) > 1 else None
+        near = second is not None and second.cost - self.best.cost < _ALSO_WITHIN
+        return second if near and not self.is_free else None
+
+
+class _Hues(NamedTuple):
+    """What has colour in a picture, (n,) each."""
+
+    hue: Floats  # OKLCh degrees
+    angle: Floats  # on the wheel
+    holds: Floats  # share x chroma: what leads is what holds most
+    heard: Floats  # share, strengthened by chroma so that accents are heard
+
+
+class _Template(NamedTuple):
+    """A scheme at one spread, its hues counted from the lead."""
+
+    spec: SchemeSpec
+    spread: float
+    lead_at: LeadAt
+    offsets: Floats  # (needles,) wheel degrees, the lead first
+
+
+def read_schemes(
+    hues: Floats, chromas: Floats, areas: Floats, wheel: Wheel = "painter"
+) -> Readings:
+    """The schemes that regions of these OKLCh hues (n,), degrees, chromas and areas may follow."""
+    colour = _coloured(hues, chromas, areas, wheel)
+    if not len(colour.hue):
+        plain = Scheme(wheel=wheel, name="one-hue", lead_deg=0.0, spread_deg=0.0)
+        return Readings((Reading(plain, 0.0, 0.0, 1.0),))
+    best: dict[str, Reading] = {}
+    for lead_hue in _lead_hues(colour):
+        leads, shifts = _leads_beside(lead_hue, wheel)
+        for template in _TEMPLATES:
+            found = _best_of(template, colour, wheel, leads, shifts)
+            known = best.get(found.scheme.name)
+            if known is None or found.cost < known.cost:
+                best[found.scheme.name] = found
+    return Readings(tuple(sorted(best.values(), key=lambda r: r.cost)[:_READINGS]))
+
+
+def _coloured(hues: Floats, chromas: Floats, areas: Floats, wheel: Wheel) -> _Hues:
     strong = chromas >= GREY_CHROMA
-    if not strong.any():
-        return Fit(_scheme(SCHEMES["one-hue"], wheel, 0), 0.0)
-    bins = np.round(angle_of(wheel, hues[strong])).astype(int) % 360
-    weight = np.bincount(bins, areas[strong] * chromas[strong], 360)
-    weight = np.maximum(weight - np.percentile(weight, _PEDESTAL), 0)
-    area = np.bincount(bins, areas[strong], 360)
-    fits = [
-        _fit_template(s, wheel, weight / weight.sum(), area / area.sum()) for s in SCHEMES.values()
+    share = areas[strong] / max(areas.sum(), 1e-9)
+    hue, chroma = hues[strong] % 360, chromas[strong]
+    holds, heard = share * chroma, share * np.clip(chroma / 0.1, 0.15, 1.5) ** 0.4
+    if len(hue) > _FEW:
+        bins = (hue // _BIN_DEG).astype(int)
+        kept, where = np.unique(bins, return_inverse=True)
+        turn = np.exp(1j * np.radians(hue)) * holds
+        mean = np.bincount(where, turn.real) + 1j * np.bincount(where, turn.imag)
+        hue = np.degrees(np.angle(mean)) % 360
+        holds, heard = (np.bincount(where, w, len(kept)) for w in (holds, heard))
+    return _Hues(hue, angle_of(wheel, hue), holds, heard)
+
+
+def _lead_hues(colour: _Hues) -> list[float]:
+    """The hues of the families that hold most: two at most."""
+    grid = np.arange(0.0, 360.0, _BIN_DEG)
+    near = np.exp(-0.5 * (hue_distance(colour.hue, grid[:, None]) / _DENSITY_DEG) ** 2)
+    density = near @ colour.holds
+    is_peak = (density >= np.roll(density, 1)) & (density > np.roll(density, -1))
+    peaks = np.flatnonzero(is_peak & (density >= _PEAK * density.max()))
+    if not len(peaks):
+        peaks = np.array([int(density.argmax())])
+    found = []
+    for peak in peaks[np.argsort(-density[peaks])][:2]:
+        off = hue_distance(grid[peak], colour.hue)
+        weight = colour.holds * near[peak]
+        found.append(float(grid[peak] + (off * weight).sum() / max(weight.sum(), 1e-12)) % 360)
+    return found
+
+
+def _leads_beside(hue: float, wheel: Wheel) -> tuple[Floats, Floats]:
+    """Angles where a lead of this hue may stand, and how many OKLCh degrees each is beside it. A
+    wheel degree is 0.2 to 2.5 OKLCh degrees, so the steps follow the wheel."""
+    middle = float(angle_of(wheel, hue))
+    sides = [
+        float(hue_distance(middle, float(angle_of(wheel, hue + d))))
+        for d in (-_LEAD_SHIFT_DEG, _LEAD_SHIFT_DEG)
     ]
-    return min(fits, key=lambda f: f.cost_deg)
+    steps = int(np.clip(np.ceil(max(abs(s) for s in sides) / 9), 1, 4))
+    parts = np.arange(1, steps + 1) / steps
+    angles = (middle + np.concatenate([[0.0], *(s * parts for s in sides)])) % 360
+    return angles, np.abs(hue_distance(hue, hue_at(wheel, angles)))
 
 
-def _scheme(spec: SchemeSpec, wheel: Wheel, lead_deg: float) -> Scheme:
-    return Scheme(wheel=wheel, name=spec.name, lead_deg=lead_deg, spread_deg=float(spec.spread_deg))
+def _best_of(
+    template: _Template, colour: _Hues, wheel: Wheel, leads: Floats, shifts: Floats
+) -> Reading:
+    """A template at the lead, of some, where it costs least."""
+    spec, offsets = template.spec, template.offsets
+    needles = (leads[:, None] + offsets) % 360  # (leads, needles)
+    hue_off = hue_distance(hue_at(wheel, needles)[..., None], colour.hue)
+    wheel_off = hue_distance(needles[..., None], colour.angle)
+    off = np.where(np.abs(hue_off) <= np.abs(wheel_off), hue_off, wheel_off)
+    nearest = np.abs(off).argmin(axis=1)  # (leads, colours)
+    mine = nearest[:, None] == np.arange(len(offsets))[:, None]  # (leads, needles, colours)
+    signed = np.take_along_axis(off, nearest[:, None], axis=1)[:, 0]
+    lost = np.clip((np.abs(signed) - 7) / 11, 0, 1) ** 2
+    heard = colour.heard
+    fill = np.minimum((mine * (heard * (1 - lost))[:, None]).sum(axis=2) / 0.02, 1)
+    weight = (mine * heard).sum(axis=2)
+    mean_off = (mine * (heard * signed)[:, None]).sum(axis=2) / np.maximum(weight, 1e-9)
+    loss = (heard * lost).sum(axis=1) / heard.sum() + 1.5 * (1 - fill).sum(axis=1)
+    held = (mine * colour.holds).sum(axis=2)
+    cost = 1.1 * np.log1p(loss / 0.03) + 0.4 * np.minimum(fill * (mean_off / 12) ** 2, 3).sum(
+        axis=1
+    )
+    cost += 0.10 * (len(offsets) - 1) + 0.045 * shifts
+    cost += 50.0 * (held[:, 0] < held.max(axis=1) * 0.999)
+    if spec.name in _SPREADS:
+        cost += 0.15 + 0.05 * abs(template.spread - spec.spread_deg) / 10
+    if template.lead_at != "middle" and spec.name in _END_LED:
+        cost += 0.4
+    at = int(cost.argmin())
+    near = float(colour.holds[np.abs(signed[at]) <= _NEAR_DEG].sum() / colour.holds.sum())
+    lead, lead_at = float(leads[at]), template.lead_at
+    if spec.name in _END_LED and lead_at != "middle" and held[at, 1] >= 0.5 * held[at, 0]:
+        lead, lead_at = lead + float(offsets[1]), "middle"  # the one between them leads
+    scheme = Scheme(
+        wheel=wheel,
+        name=spec.name,
+        lead_deg=turned(lead),
+        spread_deg=float(template.spread),
+        lead_at=lead_at,
+    )
+    return Reading(scheme, float(cost[at]), float(loss[at]), near)
 
 
-def _fit_template(spec: SchemeSpec, wheel: Wheel, weight: Floats, area: Floats) -> Fit:
-    around = np.arange(360.0)
-    gaps, covered = [], np.zeros(360, bool)
-    for needle in spec.needles:
-        half = _SUPPORT_SECTOR_DEG if needle.part == "supports" else _SECTOR_DEG
-        off = np.abs(hue_distance(needle.from_lead(spec.spread_deg), around))
-        gaps.append(np.maximum(off - half, 0))
-        covered |= off <= half
-    cost = _at_every_turn(np.min(gaps, axis=0), weight) + _PRICE_PER_DEGREE * covered.sum()
-    held = [_at_every_turn((g == 0).astype(float), area) for g in gaps]
-    cost = cost + _LEAD_PRICE_DEG * (np.max(held, axis=0) - held[0])
-    # Among equal turns the one whose needle stands in the middle of its hues.
-    near_lead = _at_every_turn(np.minimum(np.abs(hue_distance(0, around)), 30), area)
-    best = int((cost + 0.02 * near_lead).argmin())
-    return Fit(_scheme(spec, wheel, float(best)), float(cost[best]))
+def _templates() -> list[_Template]:
+    made = []
+    for spec in SCHEMES.values():
+        stands: tuple[tuple[LeadAt, tuple[float, ...]], ...]
+        own = tuple(map(float, _SPREADS.get(spec.name, (spec.spread_deg,))))
+        if spec.name in _END_LED:
+            stands = (("middle", own), ("low", _END_LED_SPREADS), ("high", _END_LED_SPREADS))
+        elif spec.name == "two-pairs":
+            stands = (("low", own), ("high", own))
+        else:
+            stands = (("middle", own),)
+        for lead_at, spreads in stands:
+            for spread in spreads:
+                offsets = np.array([n.at(spread, lead_at) for n in spec.needles], float)
+                made.append(_Template(spec, spread, lead_at, offsets))
+    return made
 
 
-def _at_every_turn(template: Floats, weight: Floats) -> Floats:
-    """The sum of weight x template for the template turned by 0 to 359 degrees."""
-    turned = np.fft.irfft(np.fft.rfft(weight) * np.conj(np.fft.rfft(template)), 360)
-    return np.asarray(turned)
+_TEMPLATES = _templates()

@@ -88,9 +88,10 @@ def _petals(
 def _spreads(scheme: Scheme) -> dict[str, tuple[float, float]]:
     found: dict[str, tuple[float, float]] = {}
     for needle in SCHEMES[scheme.name].needles:
-        way = needle.from_lead(1.0) - needle.from_lead(0.0)
+        start = needle.at(0.0, scheme.lead_at)
+        way = needle.at(1.0, scheme.lead_at) - start
         if way:
-            found[needle.slot] = (needle.from_lead(0.0), way)
+            found[needle.slot] = (start, way)
     return found
 
 

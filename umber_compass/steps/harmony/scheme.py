@@ -4,14 +4,15 @@ from collections.abc import Mapping
 
 from umber_compass.colour.spaces import GREY_CHROMA, hue_distance
 from umber_compass.colour.wheels import hue_at
-from umber_compass.plan.model import Planned, Scheme, Slot
+from umber_compass.plan.model import Planned, Scheme, Slot, Study
 from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.words import Words, words
 
 
 def needle_angles(scheme: Scheme) -> dict[Slot, float]:
     """Each slot's angle on the wheel, degrees 0-360; the grey slot follows the lead."""
     angles: dict[Slot, float] = {
-        n.slot: (scheme.lead_deg + n.from_lead(scheme.spread_deg)) % 360
+        n.slot: (scheme.lead_deg + n.at(scheme.spread_deg, scheme.lead_at)) % 360
         for n in SCHEMES[scheme.name].needles
     }
     return {**angles, "grey": angles["A"]}
@@ -50,3 +51,19 @@ def planned_as(scheme: Scheme, value: float, chroma: float, hue: float | None) -
     slot: Slot = "grey" if chroma < GREY_CHROMA else nearest_slot(scheme, hue)
     offset = float(hue_distance(slot_hues(scheme)[slot], hue))
     return Planned(slot=slot, hue_offset_deg=offset, value=value, chroma=chroma)
+
+
+def as_read(study: Study) -> Words:
+    """Which schemes the sketch was read to follow, in words; empty where it was not read."""
+    if not study.readings:
+        return words("")
+    first, *more = study.readings
+    title = SCHEMES[first.scheme.name].title
+    share = first.fit
+    if first.free:
+        return words("Read as free: it follows no scheme, the nearest is {title}", title=title)
+    if more and more[0].near:
+        also = SCHEMES[more[0].scheme.name].title
+        line = "Read as {title}, or {also}; {share:.0%} of its colour lies on the first"
+        return words(line, title=title, also=also, share=share)
+    return words("Read as {title}; {share:.0%} of its colour lies on it", title=title, share=share)

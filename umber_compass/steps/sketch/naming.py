@@ -1,40 +1,127 @@
-"""First names for regions, by their colour, until the artist gives better ones."""
+"""First names for regions, by their colour, until the artist gives better ones: as a painter says
+them, and told apart without numbers."""
+
+from collections.abc import Sequence
+
+import numpy as np
+import numpy.typing as npt
 
 from umber_compass.colour.measured import Measured
+from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, polar
+from umber_compass.steps.sketch.colour_words import WORDS, distances
 
-# OKLCh hue at which each name begins; plain colour words, chosen by eye (docs/sketch.md).
-_HUES = (
-    (5, "rose"),
-    (22, "red"),
-    (45, "orange"),
-    (75, "ochre"),
-    (95, "yellow"),
-    (118, "green"),
-    (165, "blue-green"),
-    (225, "blue"),
-    (285, "violet"),
-    (325, "pink"),
-)
+_ALIKE = 0.015  # OKLab distance under which two regions share a word and are told apart by place
+_ROUNDS = 3
+_MOST_NAMED = 400  # beyond the words there are, regions are numbered
 
 
 def colour_name(colour: Measured) -> str:
-    """A colour in words, as `dark blue-green`."""
-    if colour.is_grey or colour.hue is None:
-        return "white" if colour.value > 95 else "black" if colour.value < 8 else "grey"
-    hue = _HUES[-1][1]  # it goes on past 0°, to where the first begins
-    for begin, name in _HUES:
-        if colour.hue >= begin:
-            hue = name
-    shade = "dark " if colour.value < 35 else "pale " if colour.value > 75 else ""
-    return shade + hue
+    """A colour in words, as `deep teal`."""
+    return WORDS.phrase[int((distances(_lch([colour])) + WORDS.price)[0].argmin())]
 
 
-def region_names(colours: list[Measured]) -> list[str]:
-    """A name for each region; those that would be the same are numbered."""
-    plain = [colour_name(c) for c in colours]
+def _lch(colours: Sequence[Measured]) -> Floats:
+    return polar(oklab(decode(np.array([parse_hex(c.hex) for c in colours]))))
+
+
+def region_names(
+    colours: list[Measured],
+    areas: Sequence[float] | None = None,
+    places: Sequence[tuple[float, float]] | None = None,
+) -> list[str]:
+    """A name for each region, all different. The largest takes its word first; regions of nearly
+    one colour take one word and their place, shares of width and height."""
+    lch = _lch(colours)
+    order = np.argsort(
+        -np.asarray(areas if areas is not None else np.ones(len(colours))), kind="stable"
+    )
+    groups = _alike(lch, order)
+    heads = [g[0] for g in groups][:_MOST_NAMED]
+    cost = distances(lch[heads]) + WORDS.price
+    taken = _ordered(_swapped(_cheapest_free(cost), cost), lch[heads])
+    names = [""] * len(colours)
+    for n, group in enumerate(groups):
+        word = WORDS.phrase[taken[n]] if n < len(taken) else f"colour {n + 1}"
+        said = _by_place([places[i] for i in group]) if places else [""] * len(group)
+        for rank, i in enumerate(group):
+            names[i] = f"{said[rank]} {word}".strip()
+    return _distinct(names)
+
+
+def _alike(lch: Floats, order: npt.NDArray[np.intp]) -> list[list[int]]:
+    """Regions in groups of nearly one colour, the largest first."""
+    turn = np.radians(lch[:, 2])
+    lab = np.stack([lch[:, 0], lch[:, 1] * np.cos(turn), lch[:, 1] * np.sin(turn)], axis=1)
+    groups: list[list[int]] = []
+    for i in order.tolist():
+        near = [g for g in groups if np.linalg.norm(lab[g[0]] - lab[i]) < _ALIKE]
+        if near:
+            near[0].append(i)
+        else:
+            groups.append([i])
+    return groups
+
+
+def _cheapest_free(cost: Floats) -> list[int]:
+    """A phrase for each, in their order, no phrase twice."""
+    left, taken = cost.copy(), []
+    for row in left:
+        at = int(row.argmin())
+        taken.append(at)
+        left[:, at] = np.inf
+    return taken
+
+
+def _swapped(taken: list[int], cost: Floats) -> list[int]:
+    """Phrases swapped between pairs while the sum of the costs falls."""
+    for _ in range(_ROUNDS):
+        better = False
+        for i in range(len(taken)):
+            for j in range(i + 1, len(taken)):
+                now = cost[i, taken[i]] + cost[j, taken[j]]
+                if cost[i, taken[j]] + cost[j, taken[i]] < now - 1e-9:
+                    taken[i], taken[j] = taken[j], taken[i]
+                    better = True
+        if not better:
+            break
+    return taken
+
+
+def _ordered(taken: list[int], lch: Floats) -> list[int]:
+    """Within one word the phrases from deep to pale go to colours from dark to light."""
+    for word in {WORDS.word[t] for t in taken}:
+        own = [i for i, t in enumerate(taken) if WORDS.word[t] == word and _is_shade(t)]
+        if len(own) > 1:
+            phrases = sorted((taken[i] for i in own), key=lambda t: WORDS.rank[t])
+            for i, phrase in zip(sorted(own, key=lambda i: lch[i, 0]), phrases, strict=True):
+                taken[i] = phrase
+    return taken
+
+
+def _is_shade(phrase: int) -> bool:
+    """Whether a phrase says only how light a word is."""
+    return bool(WORDS.rank[phrase]) or WORDS.phrase[phrase] == WORDS.word[phrase]
+
+
+def _by_place(places: list[tuple[float, float]]) -> list[str]:
+    """A word for the place of each of several, by the way they lie apart most."""
+    if len(places) == 1:
+        return [""]
+    x, y = np.array(places).T
+    across = np.ptp(x) >= np.ptp(y)
+    words = ("left", "middle", "right") if across else ("upper", "middle", "lower")
+    rank = np.argsort(np.argsort(x if across else y, kind="stable"), kind="stable")
+    last = len(places) - 1
+    return [words[0] if r == 0 else words[2] if r == last else words[1] for r in rank]
+
+
+def _distinct(names: list[str]) -> list[str]:
+    """Names all different: what is left of the same is counted in words."""
+    counts = ("second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
     seen: dict[str, int] = {}
-    names = []
-    for name in plain:
-        seen[name] = seen.get(name, 0) + 1
-        names.append(f"{name} {seen[name]}" if plain.count(name) > 1 else name)
-    return names
+    found = []
+    for name in names:
+        seen[name] = n = seen.get(name, 0) + 1
+        more = "" if n == 1 else counts[n - 2] if n - 2 < len(counts) else f"{n}th"
+        found.append(f"{more} {name}".strip())
+    return found

@@ -4,15 +4,17 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.measured import Measured, measure
-from umber_compass.picture.borders import Labels
-from umber_compass.plan.model import Colour, Plan, Region, Role, Sketch, Study
-from umber_compass.steps.harmony.fit import fit_picture
+from umber_compass.picture.mixes import Labels
+from umber_compass.plan.model import Colour, Plan, Reading, Region, Role, Sketch, Study
+from umber_compass.steps.harmony.fit import read_schemes
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.spec import Split
 from umber_compass.steps.sketch.naming import region_names
 from umber_compass.words import Refusal, words
 
 _LONGEST_TITLE = 200
+_MOST_LOOKED_AT = 8_000_000  # px
+_ROWS = 256  # looked at at a time
 _GROUND_FRAME = 0.06  # share of the frame's length from which a region is ground
 _GROUND_AREA = 0.15  # share of the picture from which it is ground anyway
 _FIGURE_AREA = 0.14  # share of the picture up to which a region off the frame is a figure
@@ -23,15 +25,19 @@ def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None =
     scheme found, nothing changed. `focus` is a place in px whose region is the focus. Raises
     Refusal if it lies outside the sketch."""
     colours = [measure(c / 255) for c in found.colours]
-    roles = guess_roles(found.labels, colours)
+    step = int(np.ceil(np.sqrt(found.labels.size / _MOST_LOOKED_AT)))
+    seen = found.labels[::step, ::step]  # of a large sketch every so many px are enough
+    roles = guess_roles(seen, colours)
     if focus is not None:
         at = _label_at(found.labels, focus, sketch.file_name)
         roles = ["focus" if i + 1 == at else r for i, r in enumerate(roles)]
+    areas, places = _lying(seen, len(colours))
+    names = region_names(colours, areas.tolist(), places)
     regions = tuple(
         Region(id=f"r{i + 1}", label=i + 1, name=name, role=role)
-        for i, (name, role) in enumerate(zip(region_names(colours), roles, strict=True))
+        for i, (name, role) in enumerate(zip(names, roles, strict=True))
     )
-    study = first_study(colours, found.labels)
+    study = first_study(colours, seen)
     return Plan(
         title=title_from(sketch.file_name),
         current_study=study.id,
@@ -61,11 +67,34 @@ def first_study(colours: list[Measured], labels: Labels) -> Study:
     """The picture's own colours, label 1 first, said in the terms of the scheme they fit best."""
     area = np.bincount(labels.reshape(-1), minlength=len(colours) + 1)[1:]
     hues = np.array([c.hue or 0.0 for c in colours])
-    scheme = fit_picture(hues, np.array([c.chroma for c in colours]), area.astype(float)).scheme
+    found = read_schemes(hues, np.array([c.chroma for c in colours]), area.astype(float))
+    scheme = found.best.scheme
     planned: dict[str, Colour] = {
         f"r{i + 1}": planned_as(scheme, c.value, c.chroma, c.hue) for i, c in enumerate(colours)
     }
-    return Study(id="s1", title="As planned", scheme=scheme, colours=planned)
+    readings = tuple(
+        Reading(scheme=r.scheme, fit=min(r.fit, 1.0), free=found.is_free, near=r is found.also)
+        for r in found.ranked
+    )
+    return Study(id="s1", title="As planned", scheme=scheme, colours=planned, readings=readings)
+
+
+def _lying(labels: Labels, count: int) -> tuple[npt.NDArray[np.intp], list[tuple[float, float]]]:
+    """Each label's px, label 1 first, and where its middle lies, shares of width and height."""
+    area = np.bincount(labels.reshape(-1), minlength=count + 1)
+    height, width = labels.shape
+    x = np.zeros(count + 1)
+    y = np.zeros(count + 1)
+    for top in range(0, height, _ROWS):
+        part = labels[top : top + _ROWS]
+        rows, columns = np.mgrid[top : top + len(part), 0:width]
+        x += np.bincount(part.reshape(-1), columns.reshape(-1), count + 1)
+        y += np.bincount(part.reshape(-1), rows.reshape(-1), count + 1)
+    whole = np.maximum(area, 1)
+    places = [
+        (float(a), float(b)) for a, b in zip(x / whole / width, y / whole / height, strict=True)
+    ]
+    return area[1:], places[1:]
 
 
 def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:

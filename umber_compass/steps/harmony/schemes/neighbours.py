@@ -11,6 +11,6 @@ SCHEME = SchemeSpec(
     needles=(
         Needle("A", "leads", lambda spread: 0, 0.5),
         Needle("B", "supports", lambda spread: spread, 0.2),
-        Needle("C", "supports", lambda spread: -spread, 0.15),
+        Needle("C", "supports", lambda spread: -spread, 0.15, lambda spread: 2 * spread),
     ),
 )

@@ -11,7 +11,7 @@ SCHEME = SchemeSpec(
     needles=(
         Needle("A", "leads", lambda spread: 0, 0.45),
         Needle("B", "supports", lambda spread: spread, 0.15),
-        Needle("C", "supports", lambda spread: -spread, 0.12),
-        Needle("D", "answers", lambda spread: 180, 0.1),
+        Needle("C", "supports", lambda spread: -spread, 0.12, lambda spread: 2 * spread),
+        Needle("D", "answers", lambda spread: 180, 0.1, lambda spread: 180 + spread),
     ),
 )

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
-from umber_compass.plan.model import Slot
+from umber_compass.plan.model import LeadAt, Slot
 
 
 class Needle(NamedTuple):
@@ -14,6 +14,15 @@ class Needle(NamedTuple):
     part: str  # leads, supports or answers
     from_lead: Callable[[float], float]
     share: float
+    end_led: Callable[[float], float] | None = None  # where it stands if the lead is at the low end
+
+    def at(self, spread: float, lead_at: LeadAt = "middle") -> float:
+        """Where it stands from the lead, wheel degrees; with the lead at the high end as in a
+        mirror."""
+        if lead_at == "middle":
+            return self.from_lead(spread)
+        there = (self.end_led or self.from_lead)(spread)
+        return there if lead_at == "low" else -there
 
 
 class SchemeSpec(NamedTuple):
