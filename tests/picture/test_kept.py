@@ -5,13 +5,12 @@ import unittest
 import numpy as np
 
 from tests import kept, scenes
-from umber_compass.colour.packed import unpack
-from umber_compass.picture import borders, codes, light, poisson, relief, relit
+from umber_compass.colour.packed import pack, unpack
+from umber_compass.picture import codes, light, mixes, poisson, relief, relit
 from umber_compass.picture.building import build_relief
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
 from umber_compass.plan.model import Lamp, Rig, Terminator
-from umber_compass.steps.sketch.kinds import flats
 
 SHAPES = (
     ("rectangle", (0, 0, 320, 150), "#86bcc4"),
@@ -34,8 +33,8 @@ class Scene:
 
     def __init__(self):
         self.rgb = scenes.draw(SHAPES, (320, 240))
-        split = flats.split(self.rgb, None, "scene")
-        self.drawing = draw(self.rgb, split.labels)
+        split = scenes.split(self.rgb)
+        self.drawing = draw(pack(self.rgb), split.labels)
         roles = ("ground", "ground", "figure", "figure", "focus", "focus", "line")
         told = {2: {"form": "slope"}, 4: {"form": "round"}, 6: {"shares_form_with": "r3"}}
         regions = [scenes.region(i + 1, r, **told.get(i + 1, {})) for i, r in enumerate(roles)]
@@ -98,8 +97,8 @@ def lit():
     quick = relit.light_up(
         made.relief,
         relit.local_light(made.table),
-        relit.arriving(made.relief, lights._replace(exposure=1.0)).light,
-        lights.exposure,
+        relit.arriving(made.relief, lights._replace(exposure=1.0)),
+        lights,
     )
     exact = relit.paint_exact(made.relief, made.codes, made.table, lights)
     flat = unpack(codes.paint(made.codes, made.table))
@@ -128,7 +127,7 @@ def constants():
         relief._GRIDS,
         relief.MOST_CODES,
         relief.OPEN_LEVELS,
-        borders._AROUND,
+        mixes._WAYS,
         relief._AROUND,
     )
 

@@ -102,13 +102,27 @@ class Tint(unittest.TestCase):
             rig = plain_rig(lamps=(key,), terminator=Terminator(hex="#c8505a", strength=100))
             lights = light.lights_of(rig)
             self.assertAlmostEqual(lights.band, width)
-            turns = np.float32([0, width, -width])
-            there = light.illumination([turns], np.ones(3, np.float32), lights)
-            plain = light.illumination(
-                [turns], np.ones(3, np.float32), lights._replace(tint_share=0.0)
-            )
-            added = there[0] / plain[0] - 1
+            tint = light.tinting(np.float32([0, width, -width, 1]), lights)
+            np.testing.assert_array_equal(tint.at, [0, 1, 2])
+            added = tint.factor[0] - 1
             np.testing.assert_allclose(added[1:] / added[0], np.exp(-1), rtol=1e-3)
+
+    def test_it_keeps_the_luminance_of_what_it_tints(self):
+        """Of every local and tint colour, pure ones too: no grey moves, nothing outshines the
+        halftone."""
+        rng = np.random.default_rng(3)
+        local = np.float32(rng.random((3, 200)) ** 3)
+        local[:, :3], local[:, 3:9] = np.eye(3), 0.4
+        turn = np.zeros(200, np.float32)
+        for hex_ in ("#c8505a", "#ff0000", "#0000ff", "#00ff00"):
+            rig = plain_rig(terminator=Terminator(hex=hex_, strength=100))
+            lights = light.lights_of(rig)
+            there = light.tinted(local.copy(), light.tinting(turn, lights))
+            before, after = (spaces.luminance(c.T) for c in (local, there))
+            np.testing.assert_allclose(after, before, atol=1e-5)
+            self.assertGreater(np.abs(there[:, 3] - local[:, 3]).max(), 0.05)
+            kept = light.tinted(local.copy(), None)
+            np.testing.assert_array_equal(kept, local)
 
 
 class Fitting(unittest.TestCase):
@@ -120,6 +134,22 @@ class Fitting(unittest.TestCase):
         lum = float(spaces.luminance(np.array(colour)))
         wished = lum if lum <= light.SHOULDER else float(light.shouldered(np.array([lum]))[0])
         self.assertAlmostEqual(float(spaces.luminance(out)), min(wished, 1), places=3)
+
+    def test_beyond_the_screen_value_is_exact_and_the_hue_stays(self):
+        """Of 3,000 colours, up to four times as strong as the screen, the OKLCh hue turns by at
+        most 3 degrees for 95 in 100."""
+        rng = np.random.default_rng(1)
+        colour = np.float32(rng.random((3, 3000)) ** 2 * rng.uniform(0.5, 4, 3000))
+        for i, hex_ in enumerate(("#ff8000", "#0000ff")):
+            colour[:, i] = spaces.decode(spaces.parse_hex(hex_)) * (2, 4)[i]
+        out = light.fitted(colour.copy())
+        lum = spaces.luminance(colour.T)
+        np.testing.assert_allclose(spaces.luminance(out.T), light.shouldered(lum), atol=2e-3)
+        was, now = (spaces.polar(spaces.oklab(c.T)) for c in (colour, out))
+        turn = np.abs(spaces.hue_distance(was[:, 2], now[:, 2]))
+        seen = now[:, 1] > 0.02
+        self.assertLess(np.percentile(turn[seen], 95), 3)
+        self.assertLess(turn[:2].max(), 3)
 
     def test_the_shoulder_climbs_without_a_step(self):
         lum = np.linspace(0, 6, 4001)

@@ -13,7 +13,7 @@ from umber_compass import document
 from umber_compass.colour import difference, spaces
 from umber_compass.colour.packed import pack, unpack
 from umber_compass.demo.plans import DEMOS
-from umber_compass.picture import codes, light, relief, relit
+from umber_compass.picture import codes, relief, relit
 from umber_compass.picture.building import build_relief
 from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.forms import form_wishes
@@ -137,13 +137,6 @@ class Relief(unittest.TestCase):
         np.testing.assert_allclose(summed[1:], 1, rtol=1e-4)
         self.assertTrue((np.diff(made.grain.label) >= 0).all())
         np.testing.assert_array_equal(made.grain.label[made.begin], [1, 2, 3])
-
-    def test_the_mean_light_of_a_label_is_that_of_its_px(self):
-        lights = light.lights_of(scenes.plain_rig())
-        found = relit.arriving(self.built, lights)
-        for label in (1, 2, 3):
-            px = found.light[:, self.built.code][:, self.drawing.labels.reshape(-1) == label]
-            np.testing.assert_allclose(found.means[label], px.mean(axis=1), rtol=2e-3)
 
     def test_fewer_facings_where_the_codes_would_be_too_many(self):
         wanted, relief.MOST_CODES = relief.MOST_CODES, 900

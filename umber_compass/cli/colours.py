@@ -47,7 +47,7 @@ def colour(args: Namespace) -> dict[str, Any]:
         "hsb": dict(zip("hsb", map(float, bright), strict=True)),
         "angle": {
             "painter": float(angle_of("painter", h)) if hued else None,
-            "light": float(bright[0]) if hued else None,
+            "light": float(angle_of("light", h)) if hued else None,
             "perceptual": h if hued else None,
         },
     }
@@ -89,7 +89,7 @@ def harmony(args: Namespace) -> dict[str, Any]:
         if needle.slot == "A" or angle is None:
             shown, hue = encoded, h
         else:
-            hue = _hue_for(args.wheel, angle, measures["value"], c)
+            hue = float(hue_at(args.wheel, angle))
             shown = encode(fit(measures["value"], c, hue))
         slots.append(
             {
@@ -103,16 +103,6 @@ def harmony(args: Namespace) -> dict[str, Any]:
     return {"scheme": args.scheme, "wheel": args.wheel, "slots": slots}
 
 
-def _hue_for(wheel: str, angle: float, lightness: float, chroma: float) -> float:
-    """The OKLCh hue at a wheel's angle. The light wheel turns by the hexcone hue of the very colour
-    shown, so there the hue is sought among colours of this value and chroma."""
-    if wheel != "light":
-        return float(hue_at(wheel, angle))
-    around = float(hue_at(wheel, angle)) + np.linspace(-60, 60, 961)
-    found = hsb(encode(fit(lightness, chroma, around)))[:, 0]
-    return float(around[np.abs(hue_distance(found, angle)).argmin()] % 360)
-
-
 def ramp(args: Namespace) -> dict[str, Any]:
     """The steps of one colour."""
     numbers = {r.key: r.number for r in PRACTICE.rules}
@@ -120,8 +110,10 @@ def ramp(args: Namespace) -> dict[str, Any]:
         numbers["ramp.spacing"] = args.spacing
     asked = Ramp(recipe=args.recipe, darker=args.darker, lighter=args.lighter, degrees=args.degrees)
     made = make_steps(to_hex(parse_hex(args.hex)), asked, numbers)
+    said = {"left_out": made.left_out, "text": str(made.says)} if made.says is not None else {}
     return {
         "recipe": args.recipe,
+        **said,
         "steps": [
             {"hex": s.hex, "value": s.value, "chroma": s.chroma, "hue": s.hue} for s in made.steps
         ],

@@ -62,6 +62,14 @@ def _greatest(good: Callable[[Floats], Held], high: Floats) -> Floats:
     return low
 
 
+def greatest_ratio(lum: Floats, hue_rad: Floats) -> Floats:
+    """The greatest OKLab chroma / lightness that the screen shows at a luminance, 0-1, and a hue in
+    radians; the two are broadcast against each other."""
+    y, h = np.broadcast_arrays(np.asarray(lum, float), np.asarray(hue_rad, float))
+    turn = _turned(h)
+    return _greatest(lambda ratio: _shown(_light(ratio, turn, y)), np.ones(y.shape))
+
+
 def fit(value: Floats | float, chroma: Floats | float, hue_deg: Floats | float) -> Floats:
     """Linear light, (..., 3), of value L*, OKLCh chroma and hue in degrees, chroma lowered as far
     as sRGB asks. The three are broadcast against each other."""

@@ -5,18 +5,17 @@ from typing import NamedTuple
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import (
     GREY_CHROMA,
     NO_HUE_CHROMA,
     Floats,
     decode,
     encode,
+    luminance_of_value,
     oklab,
     parse_hex,
     polar,
     to_bytes,
-    to_hex,
     value,
 )
 
@@ -76,4 +75,5 @@ def grey_scale(count: int) -> tuple[str, ...]:
 
 def greys_of(values: list[float]) -> tuple[str, ...]:
     """The greys of some values L*, as hexes."""
-    return tuple(to_hex(c) for c in encode(fit(np.array(values), 0.0, 0.0)))
+    levels = to_bytes(encode(luminance_of_value(np.array(values)))).tolist()
+    return tuple(f"#{level:02x}{level:02x}{level:02x}" for level in levels)

@@ -1,7 +1,8 @@
 """The three wheels: an angle on each is a hue, and every hue has its angle.
 
 Hues are OKLCh degrees, 0-360; angles are degrees on the wheel. The light wheel turns by the hue of
-the hexcone model, read off its full colours.
+the hexcone model, read off its full colours: a muted colour stands where the full one of its OKLCh
+hue does (docs/harmony.md).
 """
 
 import numpy as np
@@ -38,7 +39,7 @@ def _light_hues() -> Floats:
     full = np.stack([_GRID, np.full_like(_GRID, 100), np.full_like(_GRID, 100)], axis=-1)
     hue = polar(oklab(decode(hsb_to_encoded(full))))[:, 2]
     # OKLCh stands still, and turns back by 0.3 degrees, before full blue; an angle needs one hue,
-    # so it rises evenly by a thousandth there, which is off by 0.1 degrees at most.
+    # so it rises evenly by a thousandth there, which is off by 0.16 degrees at most.
     rising = np.maximum.accumulate(np.unwrap(hue, period=360))
     return np.asarray(rising * 0.999 + (rising[0] + _GRID) * 0.001)
 

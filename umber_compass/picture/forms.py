@@ -10,7 +10,7 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.picture.borders import Labels
+from umber_compass.picture.mixes import Labels
 from umber_compass.picture.poisson import (
     BEHIND,
     FRONT,

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.picture.borders import Ints, Labels
+from umber_compass.picture.mixes import Ints, Labels
 
 
 class Grain(NamedTuple):

@@ -10,7 +10,7 @@ from typing import Any, NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.picture.borders import Ints, Labels
+from umber_compass.picture.mixes import Ints, Labels
 
 Wide: TypeAlias = npt.NDArray[np.int64]
 Small: TypeAlias = npt.NDArray[np.signedinteger[Any]]  # as narrow as it may be: one a px adds up

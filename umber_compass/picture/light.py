@@ -1,8 +1,8 @@
 """What light does to a local colour: one function for picture, chart, ramps and volumes.
 
 Light is added and multiplied in linear light: out = local x (ambient x openness + sum of lamps x
-facing), times the exposure. Chart, pictures and volumes use `illumination` and `fitted`; `shade` is
-both.
+facing), times the exposure. Chart, pictures and volumes use `illumination`, `tinted` and `fitted`;
+`shade` is all three.
 """
 
 from collections.abc import Sequence
@@ -11,6 +11,7 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.colour.edge import toward_grey
 from umber_compass.colour.spaces import LUMINANCE, Floats, decode, luminance, parse_hex
 from umber_compass.plan.model import Ambient, Direction, Lamp, Rig
 
@@ -24,6 +25,9 @@ _BAND_HARD, _BAND_SOFT = 0.18, 0.42
 _AXIS = 0.999  # a lamp whose z is beyond this stands in the viewer's axis
 _WRAP_SOFT = 0.5  # N.L by which a wholly soft lamp reaches round a form
 SHOULDER = 0.8  # luminance, L* 91.7, from which more light gives ever less (studio rule)
+_LEAST_TINT = 1 / 128  # a share below it changes next to nothing
+_LEAST_LACKING = 1e-6
+_MOST_SCALE = 3.0  # by which a tinted colour is lifted to its luminance; the rest is added
 _LUMINANCE = LUMINANCE.astype(np.float32)
 
 
@@ -158,32 +162,79 @@ def illumination(
             taken *= unshadowed[n]
         for i in range(3):
             out[i] += taken * np.float32(lamp.light[i] * lights.exposure)
-    if lights.tint_share > 0:
-        near = turns[0] * np.float32(1 / lights.band)
-        near *= near
-        near = np.exp(-near)
-        for i in range(3):
-            out[i] *= 1 + near * np.float32(lights.tint_share * (lights.tint[i] - 1))
     return out
+
+
+class Tint(NamedTuple):
+    """The terminator's tint where light turns: which places it reaches, and what it multiplies the
+    three channels there by."""
+
+    at: npt.NDArray[np.intp]  # (k,)
+    factor: Planar  # (3, k)
+    colour: Floats  # (3,), of luminance 1
+
+
+def tinting(turn: Row, lights: Lights) -> Tint | None:
+    """The tint at N.L of the key (n,); None where there is none."""
+    if lights.tint_share <= 0:
+        return None
+    near = turn * np.float32(1 / lights.band)
+    near *= near
+    # Far off the bell is nothing; most places are never asked for it.
+    least = np.float32(np.log(max(lights.tint_share / _LEAST_TINT, 1.0)))
+    at = np.flatnonzero(near < least)
+    share = np.exp(-near[at]) * np.float32(lights.tint_share)
+    factor = 1 + share * (lights.tint - 1).astype(np.float32)[:, None]
+    return Tint(at, np.asarray(factor, np.float32), lights.tint)
+
+
+def tinted(out: Planar, tint: Tint | None) -> Planar:
+    """Lit colours, linear (3, n), turned toward the terminator's tint. The tint multiplies; the
+    luminance stays what it was, and what a colour has nothing of to be multiplied is added. In
+    place."""
+    if tint is None:
+        return out
+    parts = np.take(out, tint.at, axis=1, mode="clip")
+    before = luminance_of(parts)
+    parts *= tint.factor
+    after = luminance_of(parts)
+    scale = np.minimum(before / np.maximum(after, np.float32(1e-9)), np.float32(_MOST_SCALE))
+    lacking = np.maximum(before - after * scale, 0)
+    parts *= scale
+    some = bool((lacking > _LEAST_LACKING).any())
+    for i, (row, part) in enumerate(zip(out, parts, strict=True)):
+        row[tint.at] = part + lacking * np.float32(tint.colour[i]) if some else part
+    return out
+
+
+def luminance_of(rows: Sequence[Row] | npt.NDArray[np.float32]) -> Row:
+    """Relative luminance, (n,), of three rows of linear light."""
+    found: Row = rows[0] * _LUMINANCE[0]
+    found += rows[1] * _LUMINANCE[1]
+    found += rows[2] * _LUMINANCE[2]
+    return found
 
 
 def fitted(out: Planar) -> Planar:
     """Linear light, (3, n), brought into what the screen shows. Light beyond the shoulder gives
-    way smoothly, so that white is never reached by a step; colours too strong for the screen go
-    toward the grey of their luminance, so that value is exact. In place."""
+    way smoothly, so that white is never reached by a step; colours too strong for the screen lose
+    chroma at their OKLCh hue, so that value is exact and the hue stays. In place."""
     top = np.maximum(np.maximum(out[0], out[1]), out[2])
     over = np.flatnonzero(top > SHOULDER)
     if len(over):
         parts = [np.take(row, over) for row in out]
-        lum = parts[0] * _LUMINANCE[0] + parts[1] * _LUMINANCE[1] + parts[2] * _LUMINANCE[2]
+        lum = luminance_of(parts)
         kept = shouldered(lum)
         scale = kept / np.maximum(lum, np.float32(1e-6))
-        room = np.maximum(np.take(top, over) * scale - kept, np.float32(1e-6))
-        share = np.minimum((1 - kept) / room, 1)
-        scale *= share
-        kept *= 1 - share
+        for part in parts:
+            part *= scale
+        beyond = np.flatnonzero(np.take(top, over) * scale > 1)
+        if len(beyond):
+            inside = toward_grey(np.stack([p[beyond] for p in parts]), kept[beyond])
+            for part, row in zip(parts, inside, strict=True):
+                part[beyond] = row
         for row, part in zip(out, parts, strict=True):
-            row[over] = part * scale + kept
+            row[over] = part
     return out
 
 
@@ -199,4 +250,4 @@ def shade(local: Planar, turns: Sequence[Row], openness: Row, lights: Lights) ->
     (n,): linear light the screen can show."""
     out = illumination(turns, openness, lights)
     out *= local
-    return fitted(out)
+    return fitted(tinted(out, tinting(turns[0], lights)))

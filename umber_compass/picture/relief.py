@@ -9,17 +9,21 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.picture.borders import Borders, Ints, Labels
+from umber_compass.picture.borders import Borders
 from umber_compass.picture.codes import GRADIENT_STEPS, Axes, parts_of, steps_along
 from umber_compass.picture.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
 from umber_compass.picture.grain import Grain, grain_of
 from umber_compass.picture.layout import Dimension, Layout, Small, Wide, lay_out, numbers, places
 from umber_compass.picture.light import Planar, Row
+from umber_compass.picture.mixes import Blends, Ints, Labels
 
 # Normals a side, odd so that one faces the viewer; the next is taken where codes are too many.
-_GRIDS = (57, 41, 27)
+_GRIDS = (71, 57, 41, 27)
 MOST_CODES = 70_000
-OPEN_LEVELS = 13
+OPEN_LEVELS = 24
+# How far the dither moves a px, of a step: less than a whole one, so that a drag stays near the
+# exact picture, and enough that no facet shows (docs/engine.md).
+_SPREAD = np.float32(0.6)
 # Borders are compared this share of the width inside each region: a rim that turns away for a px
 # or two parts nothing to the eye (studio rule, docs/checks.md).
 INWARD = 0.01
@@ -60,6 +64,8 @@ class Relief(NamedTuple):
     other_place: Ints  # the pixel of the other region that is mixed in
     cover: npt.NDArray[np.float32]
     part: npt.NDArray[np.uint32]  # the same, of 256
+    rest: Blends  # of codes
+    rest_places: Ints  # (n, 3) the px that are blended there
     begin: Ints  # the first code of each label that holds pixels; codes stand in their order
     weight: Row  # (codes,) share of its label's pixels
     grain: Grain
@@ -75,12 +81,16 @@ def encode_relief(
 ) -> Relief:
     """The codes of a sketch with its forms. `first` is the first flat code of each label, `axes`
     its gradients."""
-    code, kept, layout, grid = _numbered(labels, axes, forms)
+    code, kept, layout = _numbered(labels, axes, forms)
     label, standing = places(kept, layout)
     local = _locals(label, standing["step"], axes, first, layout.counts[0])
-    normal = _normals(label, standing["facing"], forms, grid)
-    openness = np.square(standing["openness"].astype(np.float32) / np.float32(OPEN_LEVELS - 1))
-    at = _other_places(labels, borders)
+    pixels = np.maximum(np.bincount(code, minlength=len(label)), 1)
+    normal = _normals(label, code, pixels, forms)
+    openness = np.bincount(code, forms.openness.reshape(-1), len(label)) / (255 * pixels)
+    at = _places_of(labels, borders.place, borders.other)
+    rest = borders.rest
+    there = [_places_of(labels, rest.place, of) for of in rest.of.T]
+    places_there = np.stack(there, axis=1)
     inward = round(INWARD * labels.shape[1])
     grain = grain_of(code.reshape(labels.shape), labels, label, inward)
     area = np.bincount(label, grain.pixels)
@@ -90,22 +100,24 @@ def encode_relief(
         code=code.astype(np.int32),
         local=local,
         normal=normal,
-        openness=openness,
+        openness=openness.astype(np.float32),
         place=borders.place,
         own=code[borders.place],
         other=code[at],
         other_place=at,
         cover=borders.cover,
         part=parts_of(borders.cover),
+        rest=Blends(rest.place, code[places_there], rest.share),
+        rest_places=places_there,
         begin=np.flatnonzero(np.diff(label, prepend=-1)),
         weight=(grain.pixels / np.maximum(area[label], 1)).astype(np.float32),
         grain=grain,
     )
 
 
-def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Layout, int]:
-    """Every px's code, the number each code stands for, how the numbers are laid out, and how many
-    facings a side: fewer where the codes would be too many."""
+def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Layout]:
+    """Every px's code, the number each code stands for, and how the numbers are laid out: with
+    fewer facings where the codes would be too many."""
     flat = labels.reshape(-1)
     dither = _tiled(_BAYER, labels.shape)
     steps, openness = _steps(labels, axes, forms, dither), _openness(forms, dither)
@@ -120,7 +132,7 @@ def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Lay
             break
     dense = np.zeros(len(held), np.intp)
     dense[kept] = np.arange(len(kept))
-    return dense[wide], kept, layout, grid
+    return dense[wide], kept, layout
 
 
 def _steps(labels: Labels, axes: Axes, forms: Forms, dither: Dither) -> Dimension:
@@ -147,7 +159,7 @@ def _openness(forms: Forms, dither: Dither) -> Dimension:
     """How open px lie, spread by the square root: the eye parts little light more finely."""
     level = np.sqrt(forms.openness.astype(np.float32) / np.float32(255))
     level *= np.float32(OPEN_LEVELS - 1)
-    level += dither
+    level += _narrowed(dither)
     count = np.full(len(forms.kind), OPEN_LEVELS, np.int64)
     return Dimension("openness", count, None, level.reshape(-1).astype(np.int8))
 
@@ -167,6 +179,11 @@ def _tiled(pattern: Dither, shape: tuple[int, ...]) -> Dither:
     return np.tile(thresholds, (rows, columns))[: shape[0], : shape[1]]
 
 
+def _narrowed(thresholds: Dither) -> Dither:
+    """Thresholds drawn together round the middle of a step."""
+    return np.asarray((thresholds - np.float32(0.5)) * _SPREAD + np.float32(0.5), np.float32)
+
+
 def _facings(forms: Forms, place: Ints, grid: int, width: int) -> Small:
     """The facing of some pixels on a grid that keeps areas (Lambert 1772), dithered."""
     x = forms.nx.reshape(-1)[place].astype(np.float32)
@@ -175,7 +192,7 @@ def _facings(forms: Forms, place: Ints, grid: int, width: int) -> Small:
     z += 1
     np.sqrt(z, out=z)
     row, column = (place // width) % 8, place % width % 8
-    pattern = (_BAYER + np.float32(0.5)) / 64
+    pattern = _narrowed((_BAYER + np.float32(0.5)) / np.float32(64))
     # Two patterns that do not march together.
     places = []
     for side, threshold in ((x, pattern[row, column]), (y, pattern[column, (row + 3) % 8])):
@@ -196,39 +213,36 @@ def _locals(label: Ints, step: Wide, axes: Axes, first: Ints, steps: Wide) -> In
     return local
 
 
-def _normals(label: Ints, facing: Wide, forms: Forms, grid: int) -> Planar:
-    """By code, which way it faces, (3, codes)."""
+def _normals(label: Ints, code: Ints, pixels: Ints, forms: Forms) -> Planar:
+    """By code, which way its px face on the mean, (3, codes)."""
     kind = forms.kind[label]
     normal = np.zeros((3, len(label)), np.float32)
     normal[:, kind == FLAT] = np.array([[0], [0], [1]])
     normal[:, kind == SLOPE] = np.array([SLOPE_NORMAL]).T
-    normal[:, kind == ROUND] = _normals_at(facing[kind == ROUND], grid)
+    x, y = (n.reshape(-1).astype(np.float32) for n in (forms.nx, forms.ny))
+    z = np.sqrt(np.maximum(1 - x * x - y * y, 0))
+    mean = np.stack([np.bincount(code, side, len(label)) / pixels for side in (x, y, z)])
+    mean /= np.maximum(np.linalg.norm(mean, axis=0), 1e-6)
+    normal[:, kind == ROUND] = mean[:, kind == ROUND]
     return normal
 
 
-def _normals_at(facing: Wide, grid: int) -> Planar:
-    """The normals that stand on the grid's points."""
-    points = np.stack([facing % grid, facing // grid]).astype(np.float32)
-    points = points * np.float32(2 / (grid - 1)) - 1
-    square = np.minimum((points**2).sum(axis=0), 1)
-    out = np.empty((3, len(facing)), np.float32)
-    out[:2] = points * np.sqrt(2 - square)
-    out[2] = 1 - square
-    return np.asarray(out / np.maximum(np.linalg.norm(out, axis=0), 1e-6), np.float32)
-
-
-def _other_places(labels: Labels, borders: Borders) -> Ints:
-    """For each border pixel the nearest pixel of the region it is mixed with; itself where there
-    is none near."""
-    row, column = np.divmod(borders.place, labels.shape[1])
-    found = borders.place.copy()
+def _places_of(labels: Labels, place: Ints, wanted: Ints | Labels) -> Ints:
+    """For some px of the flat picture the nearest px of the label wanted for each; where there is
+    none near, any that has it; itself where there is none at all."""
+    row, column = np.divmod(place, labels.shape[1])
+    found = place.copy()
     open_ = np.ones(len(found), bool)
     for dy, dx in _AROUND:
         if not open_.any():
             break
         y = np.clip(row + dy, 0, labels.shape[0] - 1)
         x = np.clip(column + dx, 0, labels.shape[1] - 1)
-        hit = open_ & (labels[y, x] == borders.other)
+        hit = open_ & (labels[y, x] == wanted)
         found[hit] = y[hit] * labels.shape[1] + x[hit]
         open_ &= ~hit
+    for label in np.unique(wanted[open_]):
+        held = np.flatnonzero(labels.reshape(-1) == label)
+        if len(held):
+            found[open_ & (wanted == label)] = held[len(held) // 2]
     return found

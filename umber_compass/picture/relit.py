@@ -5,9 +5,10 @@ one to; that one takes its halves apart, `illumination` and `fitted`, so that th
 kept while colours are dragged.
 """
 
-from typing import NamedTuple
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
+import numpy.typing as npt
 
 from umber_compass.colour.packed import Levels, Packed, PackedRow
 from umber_compass.colour.spaces import (
@@ -17,33 +18,41 @@ from umber_compass.colour.spaces import (
     encode,
     value_of_luminance,
 )
-from umber_compass.picture.codes import Codes, mixed_quickly
+from umber_compass.picture.codes import Codes, blended, mixed_quickly
 from umber_compass.picture.light import (
     Lights,
     Planar,
     Row,
+    Tint,
     facings,
     fitted,
     illumination,
     shade,
+    tinted,
+    tinting,
 )
+from umber_compass.picture.mixes import Ints
 from umber_compass.picture.relief import Relief
 from umber_compass.work import Tick, idle
 
+Half: TypeAlias = npt.NDArray[np.float16]
+
 _TILE = 64  # rows shaded at a time: they stay in the cache
 _ROOTS = 4095
+_CHUNK = 65_536  # px looked up at a time: their codes, widened, stay in the cache
 # Encoded level by the square root of linear light, which spreads the darks evenly.
 _LEVEL = np.asarray(encode((np.arange(_ROOTS + 1) / _ROOTS) ** 2) * 255 + 0.5).astype(np.uint32)
+_PAPER = np.uint32(0xFFFFFF)
 _SHIFTED = tuple(_LEVEL << s for s in (16, 8, 0))  # of red, green and blue in a packed colour
-_CHUNK = 65_536  # px looked up at a time: their codes, widened, stay in the cache
 _LINEAR = decode(np.arange(256) / 255).astype(np.float32)
 
 
 class Arriving(NamedTuple):
     """The light that arrives in a rig, whatever the colours are."""
 
-    light: Planar  # (3, codes)
-    means: Floats  # (labels, 3), by label
+    light: Planar  # (3, codes), at exposure 1
+    turn: Row  # (codes,) N.L of the key
+    tint: Tint | None  # of the terminator, by code
 
 
 class Lit(NamedTuple):
@@ -60,23 +69,23 @@ def local_light(table: Levels) -> Planar:
 
 
 def arriving(relief: Relief, lights: Lights) -> Arriving:
-    """The light on every code and, on the mean, on every label's form, at exposure 1."""
-    light = illumination(facings(relief.normal, lights), relief.openness, lights)
-    label = relief.grain.label[relief.begin]
-    means = np.zeros((int(label.max(initial=0)) + 1, 3))
-    means[label] = np.add.reduceat(light * relief.weight, relief.begin, axis=1).T
-    return Arriving(light, means)
+    """The light on every code, at exposure 1."""
+    turns = facings(relief.normal, lights)
+    light = illumination(turns, relief.openness, lights)
+    return Arriving(light, turns[0], tinting(turns[0], lights))
 
 
-def light_up(relief: Relief, local: Planar, light: Planar, exposure: float) -> PackedRow:
-    """Encoded colours of every code, (codes,), in the light that arrives on each at exposure 1.
-    `local` is by flat code."""
-    out = np.empty_like(light)
-    exposed = local * np.float32(exposure)
+def light_up(relief: Relief, local: Planar, arriving: Arriving, lights: Lights) -> PackedRow:
+    """Encoded colours of every code, (codes,), in the light that arrives on each, exposed as the
+    lights are. `local` is by flat code."""
+    out = np.empty_like(arriving.light)
+    exposed = local * np.float32(lights.exposure)
     for i in range(3):
         np.take(exposed[i], relief.local, out=out[i], mode="clip")
-    out *= light
-    return _encoded(fitted(out))
+    out *= arriving.light
+    packed = _encoded(fitted(tinted(out, arriving.tint)))
+    packed[relief.local == 0] = _PAPER  # no light falls where nothing is painted
+    return packed
 
 
 def _encoded(linear: Planar) -> PackedRow:
@@ -103,6 +112,7 @@ def paint_lit(relief: Relief, packed: PackedRow, out: Packed | None = None) -> P
         here[:] = code[begin:end]
         np.take(packed, here, out=flat[begin:end], mode="clip")
     flat[relief.place] = mixed_quickly(packed[relief.own], packed[relief.other], relief.part)
+    flat[relief.rest.place] = blended(packed[relief.rest.of], relief.rest.share)
     return picture
 
 
@@ -132,23 +142,41 @@ def paint_exact(
     for top in range(0, height, _TILE):
         tick(top / height)
         rows = slice(top, min(top + _TILE, height))
-        here = flat[rows].reshape(-1)
-        normal = _normals(relief, rows)
-        openness = relief.forms.openness[rows].reshape(-1).astype(np.float32) / np.float32(255)
-        out = shade(local[:, here], facings(normal, lights), openness, lights)
-        wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
-        picture[rows] = (wide[0] << 16 | wide[1] << 8 | wide[2]).reshape(-1, width)
+        nx, ny = relief.forms.nx[rows].reshape(-1), relief.forms.ny[rows].reshape(-1)
+        openness = relief.forms.openness[rows].reshape(-1)
+        line = _shaded(local, flat[rows].reshape(-1), nx, ny, openness, lights)
+        picture[rows] = line.reshape(-1, width)
     flat_picture = picture.reshape(-1)
     own, other = flat_picture[relief.place], flat_picture[relief.other_place]
+    more = blended(flat_picture[relief.rest_places], relief.rest.share)
     flat_picture[relief.place] = _mixed(own, other, relief.cover)
+    flat_picture[relief.rest.place] = more
     return picture
 
 
-def _normals(relief: Relief, rows: slice) -> Planar:
-    """The normals of some rows, (3, n)."""
-    x = relief.forms.nx[rows].reshape(-1).astype(np.float32)
-    y = relief.forms.ny[rows].reshape(-1).astype(np.float32)
-    return np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
+def shaded_at(
+    relief: Relief, codes: Codes, table: Levels, lights: Lights, place: Ints
+) -> PackedRow:
+    """The exact colours of some px, (n,), without the mixing of borders; `place` is in the flat
+    picture."""
+    flat = np.repeat(codes.run_code, codes.run_length)[place]
+    nx, ny = relief.forms.nx.reshape(-1)[place], relief.forms.ny.reshape(-1)[place]
+    openness = relief.forms.openness.reshape(-1)[place]
+    return _shaded(local_light(table), flat, nx, ny, openness, lights)
+
+
+def _shaded(
+    local: Planar, flat: Ints, nx: Half, ny: Half, openness: Levels, lights: Lights
+) -> PackedRow:
+    """Px, (n,), shaded each with its own facing and openness."""
+    x, y = nx.astype(np.float32), ny.astype(np.float32)
+    normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
+    open_ = openness.astype(np.float32) / np.float32(255)
+    out = shade(local[:, flat], facings(normal, lights), open_, lights)
+    wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
+    line: PackedRow = wide[0] << 16 | wide[1] << 8 | wide[2]
+    line[flat == 0] = _PAPER
+    return line
 
 
 def values_of(packed: PackedRow) -> Floats:

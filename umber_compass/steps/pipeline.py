@@ -22,10 +22,10 @@ from umber_compass.steps.harmony.colours import code_table, region_colours
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
 from umber_compass.steps.harmony.rose import rose
 from umber_compass.steps.light.chart import chart, lights_for
-from umber_compass.steps.light.exposure import held_by_regions, in_light, light_arriving
+from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
 from umber_compass.steps.ramps.ramps import all_steps
 from umber_compass.steps.stages import Memory, Stage, slow_stage, stage
-from umber_compass.steps.values.measured import picture_values
+from umber_compass.steps.values.measured import exact_values, measure_values, picture_values
 from umber_compass.work import Tick, idle
 
 T = TypeVar("T")
@@ -59,7 +59,8 @@ class Derived:
     )
     arriving = stage(light_arriving, "relief", "rig")
     held = stage(held_by_regions, "relief", "codes", "regions")
-    lit = stage(in_light, "relief", "held", "table", "arriving", "rig")
+    anchored = stage(anchored, "relief", "arriving", "rig")
+    lit = stage(in_light, "relief", "held", "table", "arriving", "anchored", "rig")
     values = stage(picture_values, "table", "codes", "relief", "lit", "dark_below", "light_above")
     families = stage(by_family, "scheme", "colours", "shares")
     slot_shares = stage(slot_shares, "scheme", "colours", "shares")
@@ -67,7 +68,7 @@ class Derived:
     rose = stage(rose, "scheme", "colours", "shares", "arc_deg")
     lights = stage(lights_for, "lit", "rig", "colours", "shares")
     chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights")
-    ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig")
+    ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")
 
     @property
     def relief(self) -> Relief | None:
@@ -123,6 +124,17 @@ class Derived:
         if known is not None:
             return known[0]
         return self._memory.keep(wanted, needs, wanted.work(*needs, tick=tick))
+
+    def exactly(self, tick: Tick = idle) -> "Derived":
+        """The same, its values those of px shaded exactly and not of a drag's codes."""
+        found = Derived(self.plan, self.study, self.drawing, self._memory, self._works, tick)
+        if self.relief is not None and self.lit is not None:
+            tick(-1.0)
+            by_code = exact_values(self.relief, self.codes, self.table, self.lit)
+            found._results[Derived.values.name] = measure_values(
+                by_code, self.relief.grain, self.dark_below, self.light_above
+            )
+        return found
 
     def forget_missing(self) -> None:
         """Look slow results up again that were not there when they were asked for; not those for

@@ -5,12 +5,18 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.measured import Measured, levels_of, measured
-from umber_compass.colour.spaces import encode, hue_distance, to_bytes
+from umber_compass.colour.spaces import (
+    encode,
+    hue_distance,
+    luminance,
+    to_bytes,
+    value_of_luminance,
+)
 from umber_compass.picture.light import Lights, lights_of, shade
 from umber_compass.picture.relit import Lit, local_light
 from umber_compass.plan.model import Colour, Region, Rig
 from umber_compass.steps.harmony.colours import RegionColour, end_names
-from umber_compass.steps.light.exposure import anchor_light, expose, turns_at
+from umber_compass.steps.light.exposure import Samples, anchor_light, expose, turns_at
 from umber_compass.work import Tick, idle
 
 
@@ -53,17 +59,20 @@ class Row(NamedTuple):
 def lights_for(
     lit: Lit | None, rig: Rig, colours: dict[str, RegionColour], shares: dict[str, float]
 ) -> Lights:
-    """The lights the plan is seen in, exposed; for a plan whose light is off, those it would begin
-    with."""
+    """The lights the plan is seen in, exposed. Where the light is off there are no forms: they are
+    exposed as if every region had a side that faces the key."""
     if lit is not None:
         return lit.lights
     lights = lights_of(rig)
-    table = np.array([levels_of(c.first.hex) for c in colours.values()])
-    local = local_light(table).T
-    anchor = "lit" if rig.anchor == "mean" else rig.anchor  # a mean needs forms
-    light = np.tile(anchor_light(anchor, lights), (len(local), 1))
+    ends = [np.array([levels_of(c.ends[i].hex) for c in colours.values()]) for i in (0, -1)]
+    local = (local_light(ends[0]) + local_light(ends[1])) / 2
+    light = anchor_light(rig.anchor, lights)
+    wished = value_of_luminance(luminance(local.T))
+    lum = luminance((local * light[:, None]).T)
+    count = len(wished)
     share = np.array([shares[r] for r in colours])
-    return expose(local, light, share, lights)[0]
+    samples = Samples(np.arange(count), np.ones(count), lum, wished, share)
+    return expose(samples, lights)[0]
 
 
 def chart(

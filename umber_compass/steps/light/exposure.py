@@ -7,18 +7,19 @@ import numpy.typing as npt
 
 from umber_compass.colour.packed import Levels
 from umber_compass.colour.spaces import (
+    LUMINANCE,
     Floats,
-    luminance,
     luminance_of_value,
-    value,
     value_of_luminance,
 )
 from umber_compass.picture.codes import Codes
 from umber_compass.picture.light import (
     Lights,
+    Planar,
     facings,
     illumination,
     lights_of,
+    luminance_of,
     normal_at,
     shouldered,
 )
@@ -27,7 +28,31 @@ from umber_compass.picture.relit import Arriving, Lit, arriving, light_up, local
 from umber_compass.plan.model import Anchor, Region, Rig
 
 HALFTONE = 0.5  # N.L of the key
-_ROUNDS = 5  # of the exposure’s solution; it settles in three or four
+_BINS = 48  # half octaves of luminance, in which many px of a region are gathered
+_FIRST_BIN = (127 - 20) * 2  # of a float’s bits: 2^-20
+_LUMINANCE = LUMINANCE.astype(np.float32)
+_MANY = 4000  # samples from which they are
+_FOR_LABEL = 400  # codes that stand for a region’s mean
+# Steps of the search, in the exposure's logarithm: coarse ones, then ever finer ones around.
+_WIDE, _WIDE_STEPS, _ROUNDS, _FINE_STEPS = 3.0, 25, 4, 7
+
+
+class Anchored(NamedTuple):
+    """The codes at which each region is held to its planned value."""
+
+    code: npt.NDArray[np.intp]  # (n,)
+    label: npt.NDArray[np.intp]  # (n,)
+    share: npt.NDArray[np.float32]  # (n,) of the label's px that are held
+
+
+class Samples(NamedTuple):
+    """What the exposure is solved on: px of regions, with their luminance at exposure 1."""
+
+    region: npt.NDArray[np.intp]  # (n,) index of the region
+    share: Floats  # (n,) of the region's samples, 0-1
+    lum: Floats  # (n,)
+    wished: Floats  # (regions,) value L*
+    weight: Floats  # (regions,) share of the picture
 
 
 class Held(NamedTuple):
@@ -58,28 +83,96 @@ def light_arriving(relief: Relief | None, rig: Rig) -> Arriving | None:
     return None if relief is None else arriving(relief, lights_of(rig))
 
 
+def anchored(relief: Relief | None, light: Arriving | None, rig: Rig) -> Anchored | None:
+    """Where each region of a relief is held to its planned value: at the most lit facing it really
+    has, at the facing nearest to a halftone, or everywhere; None where there is none."""
+    if relief is None or light is None:
+        return None
+    label, begin = relief.grain.label, relief.begin
+    if rig.anchor == "mean":
+        code, share = _spread(relief)
+    else:
+        # One code a region: that which is nearest to what the anchor asks.
+        near = luminance_of(light.light)
+        if rig.anchor == "halftone":
+            near = -np.abs(light.turn - np.float32(HALFTONE))
+        best = np.maximum.reduceat(near, begin)
+        code = np.flatnonzero(near == np.repeat(best, np.diff(np.append(begin, len(label)))))
+        code = code[np.searchsorted(code, begin)]
+        code = code[label[code] > 0]
+        share = np.ones(len(code), np.float32)
+    return Anchored(code, label[code], share)
+
+
+def _spread(relief: Relief) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.float32]]:
+    """Codes that stand for every label's px, evenly taken from those in their order, and the share
+    of the label each stands for."""
+    label, begin = relief.grain.label, relief.begin
+    count = np.diff(np.append(begin, len(label)))
+    parts = [
+        np.arange(b, b + n, max(1, n // _FOR_LABEL)) for b, n in zip(begin, count, strict=True)
+    ]
+    code = np.concatenate(parts)
+    code = code[label[code] > 0]  # paper has no form
+    held = np.bincount(label[code], relief.weight[code])
+    return code, (relief.weight[code] / held[label[code]]).astype(np.float32)
+
+
 def in_light(
-    relief: Relief | None, held: Held | None, table: Levels, light: Arriving | None, rig: Rig
+    relief: Relief | None,
+    held: Held | None,
+    table: Levels,
+    light: Arriving | None,
+    anchor: Anchored | None,
+    rig: Rig,
 ) -> Lit | None:
     """The colours of every code in the rig's light, at the one exposure that suits the plan; None
     where the picture is flat. `table` is by flat code."""
-    if relief is None or held is None or light is None:
+    if relief is None or held is None or light is None or anchor is None:
         return None
-    lights = lights_of(rig)
-    local = local_light(table)
-    own = (local[:, held.first] + local[:, held.last]).T / 2  # the mean of a gradient's ends
-    if rig.anchor == "mean":
-        there = light.means[np.minimum(held.label, len(light.means) - 1)]
-    else:
-        there = np.tile(anchor_light(rig.anchor, lights), (len(own), 1))
-    exposed, rest = expose(own, there, held.share, lights)
-    packed = light_up(relief, local, light.light, exposed.exposure)
+    lights, local = lights_of(rig), local_light(table)
+    exposed, rest = expose(_samples(relief, held, local, light, anchor), lights)
+    packed = light_up(relief, local, light, exposed)
     return Lit(exposed, packed, dict(zip(held.ids, rest.tolist(), strict=True)))
 
 
+def _samples(
+    relief: Relief, held: Held, local: Planar, light: Arriving, anchor: Anchored
+) -> Samples:
+    """The anchored px with the luminance they have at exposure 1 and the value they are planned
+    to have. The terminator's tint keeps luminance, so it has no part in this."""
+    index = np.zeros(max(int(held.label.max()), int(anchor.label.max(initial=0))) + 1, np.intp)
+    index[held.label] = np.arange(len(held.label))
+    region, code, count = index[anchor.label], anchor.code, len(held.ids)
+    flat = relief.local[code]
+    lum = np.zeros(len(code), np.float32)
+    for i, part in enumerate(_LUMINANCE):
+        lum += (local[i] * part)[flat] * light.light[i][code]
+    own = luminance_of(local)[flat]
+    planned: Floats = np.bincount(region, own * anchor.share, count).astype(float)
+    absent = np.bincount(region, minlength=count) == 0
+    middle = (local[:, held.first] + local[:, held.last]) * np.float32(0.5)
+    planned[absent] = luminance_of(middle).astype(float)[absent]
+    found = Samples(region, anchor.share, lum, value_of_luminance(planned), held.share)
+    return _gathered(found) if len(lum) > _MANY else found
+
+
+def _gathered(many: Samples) -> Samples:
+    """Many px gathered by region and luminance: half an octave together."""
+    bits = np.ascontiguousarray(many.lum, np.float32).view(np.int32) >> 22
+    bins = np.clip(bits - _FIRST_BIN, 0, _BINS - 1)
+    key = many.region * _BINS + bins
+    size = len(many.wished) * _BINS
+    share: Floats = np.bincount(key, many.share, size).astype(float)
+    lum = np.bincount(key, many.share * many.lum, size)
+    kept = np.flatnonzero(share > 0)
+    return many._replace(region=kept // _BINS, share=share[kept], lum=lum[kept] / share[kept])
+
+
 def anchor_light(anchor: Anchor, lights: Lights) -> Floats:
-    """The light, (3,), on a material's lit side or its halftone, at the lights' exposure."""
-    turn = 1.0 if anchor == "lit" else HALFTONE
+    """The light, (3,), on a material's lit side or its halftone, at the lights' exposure, where no
+    form is known."""
+    turn = HALFTONE if anchor == "halftone" else 1.0
     return np.asarray(light_at(np.array([turn]), np.ones(1), lights)[:, 0], float)
 
 
@@ -98,23 +191,32 @@ def turns_at(turn: Floats, lights: Lights) -> list[npt.NDArray[np.float32]]:
     return [turn.astype(np.float32), *facings(normals, lights)[1:]]
 
 
-def expose(local: Floats, light: Floats, share: Floats, lights: Lights) -> tuple[Lights, Floats]:
-    """The lights with the one exposure that brings the anchored values nearest to the planned
-    ones, and what remains of each, L* (regions,). `local` and `light` are linear, (regions, 3):
-    each region's colour and the light on its anchor. Least squares in L*, weighted by share."""
-    wished = value(local)
-    there = np.maximum(luminance(local * light), 0)
-    seen = there > 1e-9
+def expose(samples: Samples, lights: Lights) -> tuple[Lights, Floats]:
+    """The lights with the one exposure that brings what is shown of the samples nearest to the
+    planned values, and what remains of each region, L* (regions,). Least squares in L*, weighted by
+    share, with the shoulder of what the screen shows."""
+    count = len(samples.wished)
+    seen = np.bincount(samples.region, samples.share * samples.lum, count) > 1e-9
     if not seen.any() or lights.is_dark:
-        return lights, -wished
-    weight = np.where(seen, np.maximum(share, 1e-6), 0)
-    ratio = np.log(np.maximum(luminance_of_value(wished), 1e-6) / np.maximum(there, 1e-9))
-    log = float((ratio * weight).sum() / weight.sum())
-    for _ in range(_ROUNDS):
-        y = there * np.exp(log)
-        got = value_of_luminance(y)
-        slope = np.where(y > 216 / 24389, (got + 16) / 3, got)
-        step = (weight * slope * (wished - got)).sum() / max((weight * slope**2).sum(), 1e-9)
-        log += float(np.clip(step, -2, 2))
-    rest = value_of_luminance(shouldered(there * np.exp(log))) - wished
+        return lights, -samples.wished
+    weight = np.where(seen, np.maximum(samples.weight, 1e-6), 0)
+    mean = np.maximum(np.bincount(samples.region, samples.share * samples.lum, count), 1e-9)
+    ratio = np.log(np.maximum(luminance_of_value(samples.wished), 1e-6) / mean)
+    log, step = float((ratio * weight).sum() / weight.sum()), _WIDE
+    steps = _WIDE_STEPS
+    for _ in range(_ROUNDS + 1):
+        tried = log + np.linspace(-step, step, steps)
+        off = _shown_at(samples, tried) - samples.wished
+        log = float(tried[((off * off) @ weight).argmin()])
+        step, steps = 2 * step / (steps - 1), _FINE_STEPS
+    rest = _shown_at(samples, np.array([log]))[0] - samples.wished
     return lights._replace(exposure=float(np.exp(log))), rest
+
+
+def _shown_at(samples: Samples, logs: Floats) -> Floats:
+    """The value L* that the samples of each region show on the mean, (exposures, regions)."""
+    shown = shouldered(samples.lum * np.exp(logs)[:, None]) * samples.share
+    count = len(samples.wished)
+    key = samples.region + count * np.arange(len(logs))[:, None]
+    lum: Floats = np.bincount(key.reshape(-1), shown.reshape(-1), count * len(logs)).astype(float)
+    return value_of_luminance(lum.reshape(len(logs), count))

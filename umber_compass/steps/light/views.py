@@ -56,8 +56,8 @@ def in_part(derived: Derived, name: str) -> Packed:
     if derived.relief is None or derived.lit is None or part is None:
         return paint(derived.codes, derived.table)
     lights = part(derived.lit.lights)
-    light = arriving(derived.relief, lights._replace(exposure=1.0)).light
-    packed = light_up(derived.relief, local_light(derived.table), light, lights.exposure)
+    light = arriving(derived.relief, lights._replace(exposure=1.0))
+    packed = light_up(derived.relief, local_light(derived.table), light, lights)
     return paint_lit(derived.relief, packed)
 
 

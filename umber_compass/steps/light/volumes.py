@@ -19,6 +19,8 @@ from umber_compass.picture.light import (
     facings,
     fitted,
     illumination,
+    tinted,
+    tinting,
 )
 from umber_compass.picture.relit import local_light
 
@@ -50,9 +52,12 @@ class Scene(NamedTuple):
 def draw(scene: Scene, lights: Lights) -> npt.NDArray[np.uint8]:
     """The volumes in a light, (h, w, 3), encoded."""
     unshadowed = [_unshadowed(scene, lamp) for lamp in lights.lamps]
-    out = illumination(facings(scene.normal, lights), scene.openness, lights, unshadowed)
+    turns = facings(scene.normal, lights)
+    out = illumination(turns, scene.openness, lights, unshadowed)
     out *= scene.local
-    levels = encode(fitted(out)) * np.float32(255) + np.float32(0.5)
+    levels = encode(fitted(tinted(out, tinting(turns[0], lights)))) * np.float32(255) + np.float32(
+        0.5
+    )
     return np.ascontiguousarray(levels.astype(np.uint8).T.reshape(*scene.shape, 3))
 
 
