@@ -8,10 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests import scenes
+from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.measured import measure_hex
-from umber_compass.colour.spaces import hsb, hue_distance, parse_hex
+from umber_compass.colour.spaces import cielab, decode, hsb, hue_distance, parse_hex
 from umber_compass.plan.light_edits import light_on
-from umber_compass.plan.model import Gradient, Lamp, Ramp, Rig
+from umber_compass.plan.model import Gradient, Lamp, Ramp, Rig, Terminator
 from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.steps.handoff import palette
 from umber_compass.steps.ramps.ramps import FIRST, all_steps, make_steps, ramp_of
@@ -59,8 +60,9 @@ class Recipes(unittest.TestCase):
         self, base, darker, lighter, recipe
     ):
         made = steps(base, recipe, darker, lighter)
-        self.assertEqual(len(made.steps), darker + lighter + 1)
-        self.assertEqual(made.steps[darker].hex, base)
+        self.assertEqual(len(made.steps) + made.left_out, darker + lighter + 1)
+        self.assertEqual(made.steps[made.base].hex, base)
+        self.assertEqual(len({s.hex for s in made.steps}), len(made.steps))
         if recipe != "hsb-sum":
             values = [s.value for s in made.steps]
             self.assertTrue(all(b >= a - 0.35 for a, b in itertools.pairwise(values)))
@@ -144,11 +146,65 @@ class Every(unittest.TestCase):
         regions = [scenes.region(1, "figure"), scenes.region(2, "figure")]
         straight = Ramp(recipe="straight", darker=1, lighter=0)
         colours = {"r1": Ends("#7a4fa0"), "r2": Ends("#102030", "#c0d0e0")}
-        found = all_steps(regions, {"r1": straight}, colours, NUMBERS, Rig())
+        found = all_steps(regions, {"r1": straight}, colours, NUMBERS, Rig(), scenes.scheme())
         self.assertEqual([len(found[r]) for r in ("r1", "r2")], [1, 2])
         self.assertEqual((found["r1"][0].ramp, found["r2"][0].ramp), (straight, FIRST))
         self.assertEqual(found["r2"][1].steps[FIRST.darker].hex, "#c0d0e0")
         self.assertEqual(ramp_of({}, "r1"), FIRST)
+
+
+class Beside(unittest.TestCase):
+    """Bases a level apart, and at the ends of value."""
+
+    def test_neighbouring_bases_give_neighbouring_steps(self):
+        rng = np.random.default_rng(2)
+        bases = [
+            *rng.integers(0, 255, (60, 3)),
+            *(rng.integers(3, 250, (40, 1)) + rng.integers(-2, 3, (40, 3))),
+        ]
+        bases += [bytes.fromhex(h) for h in ("fac85d", "80807e", "fafafa", "bccef4", "110f0f")]
+        rig = Rig(terminator=Terminator(hex="#c8505a", strength=60))
+        for base, recipe in itertools.product(bases, RECIPES):
+            base = np.clip(np.array(list(base)), 0, 254)
+            both = []
+            for more in ((0, 0, 0), np.eye(3, dtype=int)[rng.integers(3)]):
+                text = "#" + bytes((base + more).astype(np.uint8)).hex()
+                made = make_steps(text, Ramp(recipe=recipe, darker=3, lighter=3), NUMBERS, rig)
+                both.append({i - made.base: s.hex for i, s in enumerate(made.steps)})
+            for i in set(both[0]) & set(both[1]):
+                lab = [cielab(decode(parse_hex(b[i]))) for b in both]
+                with self.subTest(recipe=recipe, both=(both[0][0], both[1][0]), step=i):
+                    self.assertLess(float(ciede2000(*lab)), 6)
+
+    def test_steps_that_fall_together_are_left_out_and_said(self):
+        for base, recipe, left_out in (
+            ("#0a0a0a", "straight", 0),
+            ("#fcfcfc", "cool-warm", 0),
+            ("#fffaf0", "straight", 0),
+            ("#000000", "straight", 3),
+            ("#ffffff", "cool-warm", 3),
+            ("#808080", "hsb-sum", 2),
+        ):
+            made = make_steps(base, Ramp(recipe=recipe, darker=3, lighter=3), NUMBERS)
+            with self.subTest(base=base, recipe=recipe):
+                self.assertEqual((made.left_out, len(made.steps)), (left_out, 7 - left_out))
+                self.assertEqual(str(made.says).startswith(str(left_out)), bool(left_out))
+
+    def test_greys_fade_into_colours(self):
+        for grey, near in (("#80807f", "#80807e"), ("#fafafa", "#fafafb")):
+            for recipe in RECIPES:
+                chroma = [max(s.chroma for s in steps(h, recipe, 3, 3).steps) for h in (grey, near)]
+                self.assertLess(max(chroma), 0.02, (grey, recipe))
+
+    def test_a_family_beside_the_parting_turns_one_way(self):
+        """Straw and skin lie on both sides of the opposite of blue (OKLCh 84)."""
+        ways = {None: set(), 80.0: set(), 88.0: set()}
+        for family, base in itertools.product(ways, ("#e0ac5c", "#d9b98a", "#c9c08a")):
+            ramp = Ramp(recipe="cool-warm", darker=3, lighter=0)
+            made = make_steps(base, ramp, NUMBERS, None, family)
+            ways[family].add(bool(turns(made)[0] > 0))
+        self.assertEqual({f: len(w) for f, w in ways.items()}, {None: 2, 80.0: 1, 88.0: 1})
+        self.assertNotEqual(ways[80.0], ways[88.0])
 
 
 class Palette(scenes.InFolder):
@@ -156,11 +212,11 @@ class Palette(scenes.InFolder):
         made, pipeline = self.bring_in()
         derived = pipeline.derive(made.plan)
         rows = palette.palette_rows(derived)
-        first = [(h, n.rsplit(" ", 1)) for h, n in rows if n.startswith(made.plan.regions[0].name)]
-        self.assertEqual([n[1] for _, n in first], ["−3", "−2", "−1", "base", "+1", "+2"])
+        first = [(h, which) for h, n, which in rows if n == made.plan.regions[0].name]
+        self.assertEqual([w for _, w in first], ["−3", "−2", "−1", "base", "+1", "+2"])
         values = [measure_hex(h).value for h, _ in first]
         self.assertEqual(values, sorted(values))
-        order = list(dict.fromkeys(n.rsplit(" ", 1)[0] for _, n in rows))
+        order = list(dict.fromkeys(n for _, n, _ in rows))
         names = {r.id: r.name for r in made.plan.regions}
         self.assertEqual(order, [names[r] for r in derived.families])
 
@@ -170,7 +226,7 @@ class Palette(scenes.InFolder):
         from umber_compass.plan.harmony_edits import set_colour
 
         plan = set_colour("r1", two, scenes.NOTHING).apply(made.plan)
-        names = [n for _, n in palette.palette_rows(pipeline.derive(plan))]
+        names = [f"{n} {w}" for _, n, w in palette.palette_rows(pipeline.derive(plan))]
         name = made.plan.regions[0].name
         self.assertIn(f"{name} above base", names)
         self.assertIn(f"{name} below −1", names)
@@ -178,7 +234,7 @@ class Palette(scenes.InFolder):
     def test_the_charts_rows_and_what_is_said_of_both(self):
         made, pipeline = self.bring_in()
         derived = pipeline.derive(light_on(made.plan))
-        names = [n for _, n in palette.chart_rows(derived)]
+        names = [f"{n} {w}" for _, n, w in palette.chart_rows(derived)]
         name = made.plan.regions[0].name
         places = ["local", "lit", "halftone", "terminator", "core shadow", "crevice"]
         self.assertEqual([n for n in names if n.startswith(name)], [f"{name} {p}" for p in places])

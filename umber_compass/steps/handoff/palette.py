@@ -31,8 +31,9 @@ def stem(title: str) -> str:
     return "-".join(p for p in kept.split("-") if p)[:80] or "plan"
 
 
-def palette_rows(derived: Derived) -> list[tuple[str, str]]:
-    """(hex, name) of every region's steps, families together, dark to light; the base is said."""
+def palette_rows(derived: Derived) -> list[tuple[str, str, str]]:
+    """(hex, name, step) of every region's steps, families together, dark to light; the base is
+    said."""
     said = {r.id: r.name for r in derived.plan.regions}
     ramps = derived.ramps or {}
     rows = []
@@ -42,16 +43,17 @@ def palette_rows(derived: Derived) -> list[tuple[str, str]]:
             name = said[region_id] + ends[end]
             for i, step in enumerate(ramp.steps):
                 which = "base" if i == ramp.base else f"{i - ramp.base:+d}".replace("-", "−")
-                rows.append((step.hex, f"{name} {which}"))
+                rows.append((step.hex, name, which))
     return rows
 
 
-def chart_rows(derived: Derived) -> list[tuple[str, str]]:
-    """(hex, name) of every region's colours in the light, families together, lit to crevice."""
-    by_region: dict[str, list[tuple[str, str]]] = {}
+def chart_rows(derived: Derived) -> list[tuple[str, str, str]]:
+    """(hex, name, place) of every region's colours in the light, families together, lit to
+    crevice."""
+    by_region: dict[str, list[tuple[str, str, str]]] = {}
     for row in derived.chart or ():
-        named = [(row.local.hex, f"{row.name} local")]
-        named += [(row.places[p.name].hex, f"{row.name} {p.title}") for p in PLACES]
+        named = [(row.local.hex, row.name, "local")]
+        named += [(row.places[p.name].hex, row.name, p.title) for p in PLACES]
         by_region.setdefault(row.region, []).extend(named)
     return [entry for region_id in derived.families for entry in by_region.get(region_id, ())]
 

@@ -6,7 +6,6 @@ import numpy as np
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import (
-    GREY_CHROMA,
     Floats,
     decode,
     encode,
@@ -15,30 +14,38 @@ from umber_compass.colour.spaces import (
     polar,
     value_of_luminance,
 )
-from umber_compass.picture.light import Lights, lights_of
+from umber_compass.picture.light import Lights, Tint, lights_of, tinted, tinting
 from umber_compass.plan.model import Rig
 from umber_compass.steps.light.exposure import light_at
-from umber_compass.steps.ramps.recipes.spec import Ask, RecipeSpec, base_lch, ladder, with_base
+from umber_compass.steps.ramps.recipes.spec import (
+    Ask,
+    RecipeSpec,
+    base_lch,
+    colourfulness,
+    ladder,
+    with_base,
+)
 
 
 def _steps(ask: Ask) -> Floats:
     lights = ask.lights if ask.lights is not None else lights_of(Rig())
     base, chroma, _ = base_lch(ask)
     local = decode(ask.base)
-    light = _from_dark_to_light(lights)
+    light, tint = _from_dark_to_light(lights)
     reached = np.maximum.accumulate(luminance(local * light))
     if lights.is_dark or reached[-1] <= 0:
         return with_base(encode(fit(ladder(base, ask), chroma, base_lch(ask)[2])), ask)
     # What stands at the base's place among these lights is taken as white.
     there = np.array([np.interp(0.6, _along(light), light[:, i]) for i in range(3)])
     balanced = local * light / np.maximum(there, 1e-9)
+    balanced = tinted(balanced.T.astype(np.float32), tint).T.astype(float)
     seen = value_of_luminance(np.maximum.accumulate(luminance(balanced)))
     _, chromas, hues = polar(oklab(balanced)).T
     wished = ladder(base, ask)
     hue = np.interp(wished, seen, np.unwrap(hues, period=360))
     kept = np.interp(wished, seen, chromas)
-    grey = chroma < GREY_CHROMA / 10
-    return with_base(encode(fit(wished, 0.0 if grey else kept, hue)), ask)
+    kept = chroma + (kept - chroma) * colourfulness(ask)
+    return with_base(encode(fit(wished, kept, hue)), ask)
 
 
 def _along(light: Floats) -> Floats:
@@ -51,14 +58,16 @@ def _along(light: Floats) -> Floats:
 _LIT_SIDE = 8 + 40  # where the lit side stands among the lights below
 
 
-def _from_dark_to_light(lights: Lights) -> Floats:
-    """The light, (n, 3), in ever less closed crevices, round a form to its lit side, and beyond."""
+def _from_dark_to_light(lights: Lights) -> tuple[Floats, Tint | None]:
+    """The light, (n, 3), in ever less closed crevices, round a form to its lit side, and beyond;
+    and the terminator's tint in them."""
     crevices = np.linspace(0.1, 1, 8, endpoint=False)
     turn = np.concatenate([np.full(8, -1.0), np.linspace(-1, 1, 41)]).astype(np.float32)
     openness = np.concatenate([crevices, np.ones(41)]).astype(np.float32)
     found = light_at(turn, openness, lights._replace(exposure=1.0)).T.astype(float)
     beyond = found[-1] + lights.key.light * np.linspace(0.1, 4, 30)[:, None]
-    return np.concatenate([found, beyond])
+    every = np.concatenate([turn, np.ones(len(beyond), np.float32)])
+    return np.concatenate([found, beyond]), tinting(every, lights)
 
 
 RECIPE = RecipeSpec("rig", "from the rig", "what the plan’s light makes of it", False, _steps, True)

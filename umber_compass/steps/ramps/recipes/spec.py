@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.colour.spaces import Floats, decode, oklab, polar, value
+from umber_compass.colour.spaces import GREY_CHROMA, Floats, decode, oklab, polar, value
 from umber_compass.picture.light import Lights
 
 
@@ -19,6 +19,7 @@ class Ask(NamedTuple):
     spacing: float  # L* a step
     points: float  # of saturation and brightness a step
     lights: Lights | None = None  # the plan's; None where there is no plan
+    family_hue: float | None = None  # OKLCh, of the hue that leads the base's family
 
 
 class RecipeSpec(NamedTuple):
@@ -40,13 +41,16 @@ def base_lch(ask: Ask) -> tuple[float, float, float]:
 
 
 LOWEST, HIGHEST = 4.0, 97.0  # L* between which steps stay (docs/ramps.md)
+_LEAST = 1.5  # L* a step, for which they leave that
 
 
 def ladder(base: float, ask: Ask) -> Floats:
     """Values L* of the steps, darkest first: the spacing, or less where a side would leave 4 to 97
-    and is then compressed evenly."""
-    down = _side(base - LOWEST, ask.darker, ask.spacing)
-    up = _side(HIGHEST - base, ask.lighter, ask.spacing)
+    and is then compressed evenly. A base near or beyond those has steps down to 0 or up to 100."""
+    low = min(LOWEST, max(0.0, base - _LEAST * ask.darker))
+    high = max(HIGHEST, min(100.0, base + _LEAST * ask.lighter))
+    down = _side(base - low, ask.darker, ask.spacing)
+    up = _side(high - base, ask.lighter, ask.spacing)
     dark = base - down * np.arange(ask.darker, 0, -1)
     light = base + up * np.arange(1, ask.lighter + 1)
     return np.concatenate([dark, [base], light])
@@ -54,6 +58,12 @@ def ladder(base: float, ask: Ask) -> Floats:
 
 def _side(room: float, count: int, spacing: float) -> float:
     return min(spacing, max(room, 0.0) / count) if count else spacing
+
+
+def colourfulness(ask: Ask) -> float:
+    """How much of a hue a base has, 0-1: what is called grey fades out, so that a level more or
+    less never turns a grey into a colour."""
+    return min(base_lch(ask)[1] / GREY_CHROMA, 1.0)
 
 
 def with_base(steps: Floats, ask: Ask) -> Floats:

@@ -21,11 +21,11 @@ class PaletteSheet(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self._lines: list[tuple[str, list[str]]] = []
 
-    def show_rows(self, rows: list[tuple[str, str]]) -> None:
-        """(hex, name) rows, grouped by region."""
+    def show_rows(self, rows: list[tuple[str, str, str]]) -> None:
+        """(hex, region, step) rows, grouped by region."""
         lines: dict[str, list[str]] = {}
-        for colour, name in rows:
-            lines.setdefault(name.rsplit(" ", 1)[0], []).append(colour)
+        for colour, name, _ in rows:
+            lines.setdefault(name, []).append(colour)
         self._lines = list(lines.items())
         self.setFixedHeight(max(len(self._lines), 1) * _ROW)
         self.update()

@@ -1,5 +1,7 @@
 """The ramps bench: each material's steps, its grey strip, its turn of hue, and a ball of it."""
 
+from itertools import islice
+
 from msgspec.structs import replace
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import (
@@ -23,6 +25,9 @@ from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.benches.ramps.rows import RampLine, RampRow
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.timers import single_shot
+
+_ROWS_AT_ONCE = 24
 
 
 class RampsBench(Bench):
@@ -35,6 +40,9 @@ class RampsBench(Bench):
         self.column.addLayout(self._build_recipes())
         self.column.addLayout(self._build_steps())
         self.rows: dict[tuple[str, int], RampRow] = {}
+        self._lines: dict[tuple[str, int], RampLine] = {}
+        self._waiting: list[tuple[str, int]] = []
+        self._building = single_shot(self, 0, self._build_more)
         self._list = QVBoxLayout()
         self._list.setSpacing(0)
         self._list.setContentsMargins(0, 0, 0, 0)
@@ -114,11 +122,11 @@ class RampsBench(Bench):
         self, derived: Derived, ramps: dict[str, tuple[Steps, ...]], selected: str
     ) -> None:
         lines = _lines(derived, ramps)
-        keys = [(line.region, i) for line, i in lines]
-        if list(self.rows) != keys:
-            self._rebuild(keys)
-        for line, i in lines:
-            self.rows[line.region, i].show_line(line, line.region == self._selected)
+        self._lines = {(line.region, i): line for line, i in lines}
+        if [*self.rows, *self._waiting] != list(self._lines):
+            self._rebuild(list(self._lines))
+        for key, row in self.rows.items():
+            row.show_line(self._lines[key], key[0] == self._selected)
         if (selected, 0) in self.rows and self._shown != selected:
             row = self.rows[selected, 0]
             # Once the rows are laid out: before that they have no place to scroll to.
@@ -143,22 +151,32 @@ class RampsBench(Bench):
         for row in self.rows.values():
             row.hide()
             row.deleteLater()
-        self.rows = {}
-        for key in keys:
+        self.rows, self._waiting = {}, keys
+        self._build_more()
+
+    def _build_more(self) -> None:
+        """The next rows. A sketch of hundreds of regions must not hold the window up."""
+        now, self._waiting = self._waiting[:_ROWS_AT_ONCE], self._waiting[_ROWS_AT_ONCE:]
+        for key in now:
             row = RampRow()
             row.chosen.connect(self.chosen)
             row.copied.connect(self.copied)
+            row.show_line(self._lines[key], key[0] == self._selected)
             self.rows[key] = row
             self._list.addWidget(row)
+        if self._waiting:
+            self._building.start()
 
 
 def _lines(derived: Derived, ramps: dict[str, tuple[Steps, ...]]) -> list[tuple[RampLine, int]]:
     """Every ramp, families together, with which end of its region it is."""
     names = {r.id: r.name for r in derived.regions}
+    every = [(r, i, s) for r in derived.families for i, s in enumerate(ramps[r])]
+    # All greys at once: one by one they would hold a large sketch up.
+    greys = iter(greys_of([step.value for _, _, steps in every for step in steps.steps]))
     lines = []
-    for region_id in derived.families:
-        ends = end_names(derived.planned[region_id])
-        for i, steps in enumerate(ramps[region_id]):
-            greys = greys_of([s.value for s in steps.steps])
-            lines.append((RampLine(region_id, names[region_id] + ends[i], steps, greys), i))
+    for region_id, i, steps in every:
+        name = names[region_id] + end_names(derived.planned[region_id])[i]
+        own = tuple(islice(greys, len(steps.steps)))
+        lines.append((RampLine(region_id, name, steps, own), i))
     return lines

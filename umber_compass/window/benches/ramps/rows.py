@@ -53,6 +53,8 @@ class RampRow(QWidget):
 
     def show_line(self, line: RampLine, selected: bool) -> None:
         """The ramp and whether its region is chosen."""
+        if (line, selected) == (self._line, self._selected):
+            return
         self._line, self._selected = line, selected
         self._step = min(self._step, len(line.steps.steps) - 1)
         self.setAccessibleName(f"{line.name}, {line.steps.ramp.recipe}")
@@ -77,7 +79,10 @@ class RampRow(QWidget):
         painter.drawText(QRectF(6, 5, _NAME - 8, 18), line.name)
         painter.setPen(THEME.colour("quiet"))
         painter.setFont(font(11))
-        painter.drawText(QRectF(6, 23, _NAME - 8, 16), RECIPES[line.steps.ramp.recipe].title)
+        said = RECIPES[line.steps.ramp.recipe].title
+        if line.steps.left_out:
+            said = self.tr("{n} fall together").format(n=line.steps.left_out)
+        painter.drawText(QRectF(6, 23, _NAME - 8, 16), said)
         for i, (box, step, grey) in enumerate(
             zip(self.boxes(), line.steps.steps, line.greys, strict=True)
         ):
