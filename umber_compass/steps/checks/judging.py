@@ -1,5 +1,7 @@
 """All checks of a plan, worst first; fixes ranked by what they change and what they break."""
 
+from typing import TypeAlias
+
 import numpy as np
 
 from umber_compass.colour.spaces import decode, oklab, parse_hex
@@ -10,6 +12,9 @@ from umber_compass.words import words
 from umber_compass.work import Tick, idle
 
 MOST_FIXES = 50
+_MOST_TIMES = 2.5  # of a move that was found to be enough
+_STEP, _FINE = 2.0, 0.4  # L*: the first step down; within which the least move is found
+_MORE = 3  # such steps that the exact picture may need beyond
 # What a fix costs beside its change of colour (area-weighted OKLab x 100); docs/engine.md.
 _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5
 
@@ -45,17 +50,89 @@ def with_fixes(
     """A result with its fixes: each measured in full on the plan it would make; those that do not
     reach the wish are left out."""
     scored = []
-    for fix in CHECKS[result.check].candidates(derived, result):
+    for candidate in CHECKS[result.check].candidates(derived, result):
         tick(-1.0)  # no share, but a chance to stop
-        after = pipeline.derive(fix.edit.apply(derived.plan))
-        then = measure_all(after)
-        if _still_bad(result, then):
+        found = _least(candidate, result, derived, pipeline, tick)
+        if found is None:
             continue
-        new = _new_warnings(results, then)
+        fix, after, then = found
+        worse = (*_new_warnings(results, then), *_worse(results, then))
         cost = 100 * _change(derived, after) + _broken(results, then)
-        scored.append((cost, fix._replace(adds=tuple(r.title for r in new))))
+        scored.append((cost, fix._replace(adds=tuple(r.title for r in worse))))
     scored.sort(key=lambda s: s[0])
-    return result._replace(fixes=tuple(_named(f) for _, f in scored))
+    fixes = [f for _, f in scored]
+    if fixes and derived.lit is not None:
+        fixes[0] = _exactly(fixes[0], result, derived, pipeline, tick)
+    return result._replace(fixes=tuple(_named(f) for f in fixes))
+
+
+_Tried: TypeAlias = tuple[Fix, Derived, list[Result]]
+
+
+def _least(
+    fix: Fix, result: Result, derived: Derived, pipeline: Pipeline, tick: Tick
+) -> _Tried | None:
+    """A fix at the least of its move that reaches its wish in full measure; None where it does not.
+    In a light the exposure shifts with what is moved, so what was found to need so much may need
+    more or less."""
+
+    def tried(one: Fix) -> _Tried:
+        tick(-1.0)
+        after = pipeline.derive(one.edit.apply(derived.plan))
+        return one, after, measure_all(after)
+
+    found = tried(fix)
+    reaches = not _still_bad(result, found[2])
+    if fix.at is None or derived.lit is None:
+        return found if reaches else None
+    low, high = 0.0, 1.0
+    while not reaches and high < _MOST_TIMES:
+        low, high = high, high * 1.4
+        found = tried(fix.at(high))
+        reaches = not _still_bad(result, found[2])
+    if not reaches:
+        return None
+    # What was found without the light is mostly near: down from it in growing steps, then halving.
+    step, fine = _STEP / fix.move, _FINE / fix.move
+    while high - low > fine * 1.01:
+        middle = max(high - step, low) if step else (low + high) / 2
+        if middle <= low:
+            middle = (low + high) / 2
+        closer = tried(fix.at(middle))
+        if _still_bad(result, closer[2]):
+            low, step = middle, 0.0
+        else:
+            high, found, step = middle, closer, step * 2
+    return found
+
+
+def _exactly(fix: Fix, result: Result, derived: Derived, pipeline: Pipeline, tick: Tick) -> Fix:
+    """A fix that reaches its wish on the exact picture too, and not only on that of a drag: a
+    little more of its move, where that is needed and helps."""
+    if fix.at is None or not fix.move:
+        return fix
+    base = fix.at(1.0).move
+    for more in range(_MORE + 1):
+        times = fix.move / base + more * _FINE / base
+        one = fix.at(times)._replace(adds=fix.adds)
+        after = pipeline.derive(one.edit.apply(derived.plan))
+        if after.lit is None or not _still_bad(result, measure_all(after.exactly(tick))):
+            return one
+    return fix
+
+
+def _worse(before: list[Result], then: list[Result]) -> list[Result]:
+    """Warnings that stood before and are more than a tenth further from their wish."""
+    was = {r.key: abs(r.measured - r.wanted) for r in before if r.level == "warning"}
+    return [
+        r._replace(title=words("{title} the more", title=str(r.title)))
+        for r in then
+        if r.level == "warning" and r.key in was and _off(r) > 1.1 * was[r.key] + 1e-9
+    ]
+
+
+def _off(result: Result) -> float:
+    return abs(result.measured - result.wanted)
 
 
 def _named(fix: Fix) -> Fix:

@@ -17,7 +17,11 @@ class Fix(NamedTuple):
     id: str
     text: Words  # on a button, as `Turn door 24°`
     edit: Edit
-    adds: tuple[Words, ...] = ()  # titles of warnings it would bring elsewhere
+    adds: tuple[Words, ...] = ()  # titles of warnings it would bring elsewhere, or make worse
+    at: "Callable[[float], Fix] | None" = (
+        None  # the same at so many times its move, where it has one
+    )
+    move: float = 0.0  # L*, the largest it makes
 
 
 class Result(NamedTuple):

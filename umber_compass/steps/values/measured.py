@@ -16,8 +16,9 @@ from umber_compass.colour.spaces import (
 from umber_compass.picture.codes import Codes
 from umber_compass.picture.grain import Grain
 from umber_compass.picture.relief import Relief
-from umber_compass.picture.relit import Lit, values_of
+from umber_compass.picture.relit import Lit, shaded_at, values_of
 
+_EVERY = 7  # px, prime to any usual width, so that they spread
 BINS = 100  # one for each point of L*
 
 
@@ -67,6 +68,17 @@ def picture_values(
     if relief is None or lit is None:
         return measure_values(flat_values(table), codes.grain, dark, light)
     return measure_values(values_of(lit.packed), relief.grain, dark, light)
+
+
+def exact_values(relief: Relief, codes: Codes, table: Levels, lit: Lit) -> Floats:
+    """Value L* that the px of each code have on the mean where they are shaded exactly: every
+    seventh px is, and a code that has none of those keeps its own."""
+    place = np.arange(0, relief.code.size, _EVERY)
+    values = values_of(shaded_at(relief, codes, table, lit.lights, place))
+    own = relief.code[place]
+    count = np.bincount(own, minlength=relief.size)
+    mean = np.bincount(own, values, relief.size) / np.maximum(count, 1)
+    return np.where(count > 0, mean, values_of(lit.packed))
 
 
 def lit_range(values: Values, grain: Grain, label: int) -> tuple[float, float] | None:

@@ -128,18 +128,24 @@ def _cover(moves: list[_Move], excess: float) -> list[_Move]:
     return chosen[::-1]
 
 
-def _fix(derived: Derived, chosen: list[_Move], number: int) -> Fix:
+def _fix(derived: Derived, chosen: list[_Move], number: int, times: float = 1.0) -> Fix:
     first = chosen[0]
     if len(chosen) == 1:
         text = words(
             "Lighten {name} to {v:.0f}" if first.by > 0 else "Darken {name} to {v:.0f}",
             name=names(derived)[first.region],
-            v=derived.colours[first.region].mean_value + first.by,
+            v=derived.colours[first.region].mean_value + first.by * times,
         )
     else:
         text = words("Bring {count} regions inside", count=len(chosen))
-    moved = {m.region: m.by for m in chosen}
-    return Fix(f"cover-{number}", text, Edit(text, shift_values(moved)))
+    moved = {m.region: m.by * times for m in chosen}
+    return Fix(
+        f"cover-{number}",
+        text,
+        Edit(text, shift_values(moved)),
+        at=lambda more: _fix(derived, chosen, number, more),
+        move=max(abs(by) for by in moved.values()),
+    )
 
 
 CHECK = CheckSpec(NAME, "values", _measure, _candidates)

@@ -78,7 +78,6 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """Figure or ground, up or down, or half each: the smallest move of each kind that meets the
     wish and its margin along the whole border."""
     figure, ground = result.regions
-    said = names(derived)
     found = []
     for kind, one, two in (
         ("figure-up", 1.0, 0.0),
@@ -93,14 +92,29 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         move = _least_move(derived, result, one, two)
         if move is None:
             continue
-        moved = {r: move * s for r, s in ((figure, one), (ground, two)) if s}
-        text = (
-            words("Part {a} from {b}", a=said[figure], b=said[ground])
-            if len(moved) == 2
-            else _said(derived, *next(iter(moved.items())))
-        )
-        found.append(Fix(kind, text, Edit(text, shift_values(moved))))
+        sides = {r: move * s for r, s in ((figure, one), (ground, two)) if s}
+        found.append(_fix(derived, kind, result.regions, sides, 1.0))
     return found
+
+
+def _fix(
+    derived: Derived, kind: str, pair: tuple[str, ...], sides: dict[str, float], times: float
+) -> Fix:
+    """A move of one side, or of both, so many times as far as it was found to need."""
+    said = names(derived)
+    moved = {r: by * times for r, by in sides.items()}
+    text = (
+        words("Part {a} from {b}", a=said[pair[0]], b=said[pair[1]])
+        if len(moved) == 2
+        else _said(derived, *next(iter(moved.items())))
+    )
+    return Fix(
+        kind,
+        text,
+        Edit(text, shift_values(moved)),
+        at=lambda more: _fix(derived, kind, pair, sides, more),
+        move=max(map(abs, moved.values())),
+    )
 
 
 def _said(derived: Derived, region_id: str, by: float) -> Words:
