@@ -13,16 +13,19 @@ from tests import scenes
 from umber_compass import document
 from umber_compass.colour.packed import unpack
 from umber_compass.document import Kept, Pixels, built_relief, kept_arrays
+from umber_compass.document.full_flat import flat_in_strips
 from umber_compass.document.opening import thumbnail_of
 from umber_compass.document.pixels import MOST_WORKING, at_working_size
 from umber_compass.formats import gpl, picture
 from umber_compass.formats.cache import Cache
 from umber_compass.plan import edits
 from umber_compass.plan.edits import Edit
+from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.history import History
 from umber_compass.plan.light_edits import light_on
+from umber_compass.plan.model import Gradient
 from umber_compass.plan.sketch_edits import set_form
-from umber_compass.steps.pipeline import Derived, Pipeline
+from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture
 from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.words import Refusal
 
@@ -79,7 +82,9 @@ class Pixeled(Made):
         labels = self.pixels.labels(self.plan.sketch).copy()
         labels[labels == 5] = 1
         joined = self.pixels.add_labels(labels)
-        self.pixels.drawings[joined] = at_working_size(self.pixels.rgb(self.plan.sketch), labels)
+        self.pixels.drawings[joined] = at_working_size(
+            self.pixels.picture(self.plan.sketch), labels
+        )
 
         def join(plan):
             now = edits.study(plan)
@@ -130,13 +135,13 @@ class Pixeled(Made):
             width = MOST_WORKING * factor
             labels = np.tile(np.arange(width, dtype=np.uint16) % 60000, (factor, 1))
             for here, shape in ((labels, (1, MOST_WORKING)), (labels.T, (MOST_WORKING, 1))):
-                made = at_working_size(np.zeros((*here.shape, 3), np.uint8), here).labels
+                made = at_working_size(np.zeros(here.shape, np.uint32), here).labels
                 self.assertEqual(made.shape, shape)
                 found = made.reshape(-1)[:3]
                 np.testing.assert_array_equal(found, first + factor * np.arange(3))
         labels = np.ones((3, MOST_WORKING), np.uint16)
         self.assertIs(
-            at_working_size(np.zeros((3, MOST_WORKING, 3), np.uint8), labels).labels, labels
+            at_working_size(np.zeros((3, MOST_WORKING), np.uint32), labels).labels, labels
         )
 
     def test_a_sketch_its_regions_do_not_fit_is_refused(self):
@@ -173,6 +178,54 @@ class HandedOff(Made):
         (self.folder / "file").write_text("x")
         with self.assertRaisesRegex(Refusal, "no folder"):
             document.hand_off(self.plan, self.pixels, self.folder / "file", ["gpl"])
+
+    def test_all_files_or_none_and_folders_that_cannot_be_entered(self):
+        out = self.folder / "out"
+        full = OSError(28, "No space left on device")
+        with (
+            mock.patch("umber_compass.formats.picture.fill_png", side_effect=full),
+            self.assertRaisesRegex(Refusal, "no space"),
+        ):
+            document.hand_off(self.plan, self.pixels, out, ["gpl", "flat"])
+        self.assertEqual(list(out.iterdir()), [])
+        closed = PermissionError(13, "Permission denied")
+        with (
+            mock.patch("pathlib.Path.exists", side_effect=closed),
+            self.assertRaisesRegex(Refusal, "can be entered"),
+        ):
+            document.others_files(self.plan, out, ["gpl"])
+
+    def test_clear_parts_are_no_part_of_shares_or_light_and_stay_clear(self):
+        rgba = np.dstack([scenes.draw(), np.full((160, 240), 255, np.uint8)])
+        rgba[:100, :120, 3], rgba[100:102, :, 3] = 0, 128
+        self.sketch.write_bytes(scenes.encoded(rgba))
+        made, pipeline = self.bring_in()
+        derived = pipeline.derive(light_on(made.plan))
+        self.assertAlmostEqual(sum(derived.shares.values()), 1)
+        for shown in (picture_of(derived), exact_picture(derived)):
+            self.assertEqual(set(shown[:98, :118].reshape(-1).tolist()), {0xFFFFFF})
+        for file in document.hand_off(
+            light_on(made.plan), made.pixels, self.folder / "out", ["flat", "lit"]
+        ):
+            back = np.asarray(Image.open(file))
+            np.testing.assert_array_equal(back[..., 3], rgba[..., 3])
+            if "flat" in file.name:
+                off = np.abs(back[..., :3].astype(int) - rgba[..., :3])[rgba[..., 3] > 0]
+                self.assertLessEqual(np.percentile(off, 99), 4)
+
+    def test_a_large_flat_picture_is_the_whole_one_strip_by_strip(self):
+        two = Gradient(
+            first=scenes.planned(), second=scenes.planned(value=70.0), axis=(0.1, 0, 0.8, 1)
+        )
+        plan = set_colour("r1", two, scenes.NOTHING).apply(self.plan)
+        derived = self.pipeline.derive(plan)
+        sketch = self.plan.sketch
+        for rows in (7, 30, 500):
+            with mock.patch("umber_compass.document.full_flat._STRIP_PX", rows * 240):
+                shown = flat_in_strips(
+                    derived, self.pixels.picture(sketch), self.pixels.labels(sketch)
+                )
+            np.testing.assert_array_equal(shown, picture_of(derived))
 
     def test_views_at_full_size(self):
         lit = light_on(self.plan)

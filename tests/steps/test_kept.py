@@ -8,9 +8,10 @@ from msgspec.structs import replace
 
 from tests import kept, scenes
 from umber_compass import document
-from umber_compass.colour.measured import measure_hex
+from umber_compass.colour import gamut
+from umber_compass.colour.measured import measure, measure_hex
 from umber_compass.colour.packed import unpack
-from umber_compass.colour.spaces import decode, value
+from umber_compass.colour.spaces import decode, encode, value
 from umber_compass.demo.plans import DEMOS
 from umber_compass.picture.light import lights_of
 from umber_compass.plan.light_edits import light_on, rig_of, with_rig
@@ -29,7 +30,6 @@ from umber_compass.steps.pipeline import Pipeline, exact_picture
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.steps.sketch import naming, start
-from umber_compass.steps.sketch.kinds import flats
 
 NUMBERS = {r.key: r.number for r in PRACTICE.rules}
 BASES = ("#7a4fa0", "#c08040", "#2f7580", "#f4e8d2", "#1c2a30", "#808080", "#fac85d", "#d03040")
@@ -56,17 +56,23 @@ def fits():
         rng = np.random.default_rng(seed)
         many = int(rng.integers(2, 9))
         colours = rng.uniform(0, 360, many), rng.uniform(0, 0.2, many), rng.random(many)
-        got = fit.fit_picture(*colours)
-        found.append([got.scheme.name, got.scheme.lead_deg, got.cost_deg])
+        got = fit.read_schemes(*colours).best
+        found.append([got.scheme.name, got.scheme.lead_deg, got.cost, got.loss, got.fit])
     return found
 
 
 def names():
-    base = measure_hex("#d03040")._replace(value=55.0, chroma=0.1)
-    by_hue = [naming.colour_name(base._replace(hue=float(h))) for h in range(360)]
-    by_value = [naming.colour_name(base._replace(value=v / 2)) for v in range(201)]
-    greys = [naming.colour_name(base._replace(chroma=0.0, value=v / 2)) for v in range(201)]
-    return [[list(g) for g in _runs(row)] for row in (by_hue, by_value, greys)]
+    base = [
+        measure(fit_colour(np.array(v), 0.1, float(h)))
+        for v in (25, 55, 85)
+        for h in range(0, 360, 3)
+    ]
+    greys = [measure(fit_colour(np.array(v / 2), 0.0, 0.0)) for v in range(201)]
+    return [[list(g) for g in _runs(map(naming.colour_name, row))] for row in (base, greys)]
+
+
+def fit_colour(value, chroma, hue):
+    return encode(gamut.fit(value, chroma, hue))
 
 
 def _runs(row):
@@ -89,7 +95,7 @@ def brought_in():
             shapes.append(
                 ("ellipse" if rng.random() < 0.5 else "rectangle", (x, y, x + w, y + h), colour)
             )
-        split = flats.split(scenes.draw(shapes, size), None, "x")
+        split = scenes.split(scenes.draw(shapes, size))
         colours = [measure_hex("#" + bytes(c).hex()) for c in split.colours]
         roles = start.guess_roles(split.labels, colours)
         study = start.first_study(colours, split.labels)

@@ -2,14 +2,17 @@
 
 from collections.abc import Mapping, Sequence
 from pathlib import Path
+from typing import IO
 
 import numpy as np
 
-from umber_compass.colour.packed import Packed, unpack
+from umber_compass.colour.packed import Levels, Packed, pack, unpack
+from umber_compass.document.full_flat import flat_in_strips
 from umber_compass.document.pixels import Pixels
 from umber_compass.formats import atomic, gpl, picture
+from umber_compass.formats.atomic import Fill
 from umber_compass.picture.drawing import draw
-from umber_compass.plan.light_edits import light_off, light_on
+from umber_compass.plan.light_edits import light_off, light_on, rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.handoff import palette
 from umber_compass.steps.light.views import LIGHT_VIEWS, exactly_in_part
@@ -34,11 +37,15 @@ def full_picture(
     is no larger than that."""
     labels = pixels.labels(plan.sketch)
     drawing = pixels.drawing(plan.sketch)
-    if drawing.labels.shape != labels.shape:
-        drawing, known = draw(pixels.rgb(plan.sketch), labels), None
+    is_whole = drawing.labels.shape == labels.shape
+    if view == "flat" or (not view and not rig_of(plan).on):  # no forms are built for it
+        derived = Pipeline({plan.sketch.labels: drawing}).derive(light_off(plan))
+        if is_whole:
+            return picture_of(derived)
+        return flat_in_strips(derived, pixels.picture(plan.sketch), labels, tick)
+    if not is_whole:
+        drawing, known = draw(pixels.picture(plan.sketch), labels), None
     drawings = {plan.sketch.labels: drawing}
-    if view == "flat":  # no forms are built for it
-        return picture_of(Pipeline(drawings).derive(light_off(plan)))
     building = known or Pipeline(drawings, tick=lambda share: tick(share / 2))
     derived = building.derive(light_on(plan) if view else plan)
 
@@ -57,9 +64,14 @@ def handoff_paths(plan: Plan, folder: Path, kinds: Sequence[str]) -> dict[str, P
 
 
 def others_files(plan: Plan, folder: Path, kinds: Sequence[str]) -> list[Path]:
-    """Those of the files a hand-off would write that are there already and not ours."""
+    """Those of the files a hand-off would write that are there already and not ours. Raises
+    Refusal if the folder cannot be looked into."""
     paths = handoff_paths(plan, folder, kinds).values()
-    return [p for p in paths if p.exists() and not _is_ours(p)]
+    try:
+        return [p for p in paths if p.exists() and not _is_ours(p)]
+    except (OSError, ValueError) as error:
+        line = words("is no folder that can be entered; choose another")
+        raise Refusal(str(folder), line) from error
 
 
 def hand_off(
@@ -82,25 +94,50 @@ def hand_off(
 
 
 def _write(plan: Plan, pixels: Pixels, paths: Mapping[str, Path], tick: Tick) -> None:
+    """All the files, or none of them."""
     known = Pipeline(
         {plan.sketch.labels: pixels.drawing(plan.sketch)}, tick=lambda share: tick(share / 2)
     )
-    for kind, path in paths.items():
-        if kind in ("gpl", "chart"):
-            # Steps need no forms, so none are built for them.
-            shown = light_off(plan) if kind == "gpl" else light_on(plan)
-            gpl.write(path, _palette(known.derive(shown), kind))
-        else:
-            full = np.ascontiguousarray(unpack(full_picture(plan, pixels, kind, tick, known)))
-            picture.write_png(path, full, OURS)
+    alpha = picture.alpha_of(pixels.sketches[plan.sketch.hash], plan.sketch.file_name)
+
+    def fill(kind: str) -> Fill:
+        def into(stream: IO[bytes]) -> None:
+            if kind in ("gpl", "chart"):
+                # Steps need no forms, so none are built for them.
+                shown = light_off(plan) if kind == "gpl" else plan
+                stream.write(_palette(known.derive(shown), kind).encode())
+            else:
+                full = full_picture(plan, pixels, kind, tick, known)
+                picture.fill_png(
+                    full if alpha is None else off_paper(full, alpha), stream, OURS, alpha
+                )
+
+        return into
+
+    atomic.write_all({path: fill(kind) for kind, path in paths.items()})
+
+
+def off_paper(shown: Packed, alpha: Levels) -> Packed:
+    """Colours, (h, w), as they are before white paper shows through them, by how much of each px
+    is there, 0-255."""
+    at = np.flatnonzero((alpha > 0) & (alpha < 255))
+    share = alpha.reshape(-1)[at, None] / np.float32(255)
+    levels = unpack(shown.reshape(-1)[at]).astype(np.float32)
+    own = np.clip((levels - 255 * (1 - share)) / share + 0.5, 0, 255).astype(np.uint8)
+    out = np.where(alpha == 0, np.uint32(0), shown)
+    out.reshape(-1)[at] = pack(own)
+    return out
 
 
 def _palette(derived: Derived, kind: str) -> str:
     """The palette of every region's steps, or of its colours in the light."""
     about = [f"Written by {OURS}", *palette.comments(derived, kind)]
     if kind == "gpl":
-        return gpl.text(derived.plan.title, palette.palette_rows(derived), about)
-    return gpl.text(f"{derived.plan.title}, lit", palette.chart_rows(derived), about)
+        return gpl.text(
+            derived.plan.title, map(gpl.Row._make, palette.palette_rows(derived)), about
+        )
+    rows = map(gpl.Row._make, palette.chart_rows(derived))
+    return gpl.text(f"{derived.plan.title}, lit", rows, about)
 
 
 def _is_ours(path: Path) -> bool:

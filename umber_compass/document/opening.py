@@ -19,6 +19,7 @@ from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.steps.sketch.kinds import KINDS, kind_of_sketch
 from umber_compass.steps.sketch.start import start_plan
 from umber_compass.words import Refusal, words
+from umber_compass.work import Tick, idle
 
 _THUMBNAIL = 512  # px
 
@@ -31,38 +32,55 @@ class Opened(NamedTuple):
     thumbnail: bytes = b""
 
 
-def bring_in(path: Path, focus: tuple[float, float] | None = None, kind: str = "auto") -> Opened:
+def bring_in(
+    path: Path,
+    focus: tuple[float, float] | None = None,
+    kind: str = "auto",
+    tick: Tick = idle,
+) -> Opened:
     """A new plan for a picture, split as its kind says. Raises Refusal if it cannot be one."""
-    read, spec = picture.read(path), kind_of_sketch(kind)
-    found = spec.split(read.rgb, read.clear, path.name)
+    read, spec = picture.read(path, lambda share: tick(share / 2)), kind_of_sketch(kind)
+    name = plain_name(path.name)
+    found = spec.split(read.packed, name)
+    tick(0.8)
     height, width = found.labels.shape
     pixels = Pixels()
     sketch = Sketch(
-        file_name=path.name[-255:],
+        file_name=name,
         hash=pixels.add_sketch(read.data),
         labels=pixels.add_labels(found.labels),
         size=(width, height),
         kind=spec.name,
     )
     plan = start_plan(found, sketch, focus)
-    pixels.drawings[sketch.labels] = at_working_size(read.rgb, found.labels)
+    pixels.drawings[sketch.labels] = at_working_size(read.packed, found.labels)
     return Opened(plan, pixels)
 
 
-def open_plan(path: Path, kept: Kept | None = None) -> Opened:
+def plain_name(name: str) -> str:
+    """A file's name as text: its last 255 characters, on one line, bytes that are none shown as
+    a question."""
+    whole = name.encode("utf-8", "surrogateescape").decode("utf-8", "replace")
+    return "".join(c if c.isprintable() else " " for c in whole)[-255:]
+
+
+def open_plan(path: Path, kept: Kept | None = None, tick: Tick = idle) -> Opened:
     """A plan from its file, its drawing made or as it was kept. Raises Refusal if it cannot be
     read."""
-    return from_file(plan_file.read(path), str(path), kept)
+    return from_file(plan_file.read(path), str(path), kept, tick)
 
 
-def from_file(held: plan_file.PlanFile, subject: str, kept: Kept | None = None) -> Opened:
+def from_file(
+    held: plan_file.PlanFile, subject: str, kept: Kept | None = None, tick: Tick = idle
+) -> Opened:
     """A plan from what its file holds."""
     plan = held.plan
     _all_known(subject, "kind of sketch", [plan.sketch.kind], KINDS)
     for study in (*plan.studies, *(s for c in plan.candidates for s in c.studies)):
         _known(study, subject)
     pixels = Pixels.of_file(held)
-    pixels.drawing(plan.sketch, subject, kept)
+    tick(0.2)
+    pixels.drawing(plan.sketch, subject, kept, tick)
     return Opened(plan, pixels, held.thumbnail)
 
 

@@ -8,16 +8,17 @@ import hashlib
 from collections.abc import Iterator
 
 import numpy as np
-import numpy.typing as npt
 from PIL import Image
 
+from umber_compass.colour.packed import Packed
 from umber_compass.document.kept import Kept
 from umber_compass.formats import picture
 from umber_compass.formats.plan_file import PlanFile
-from umber_compass.picture.borders import Labels
 from umber_compass.picture.drawing import Drawing, draw
+from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Plan, Sketch
 from umber_compass.words import Refusal, words
+from umber_compass.work import Tick, idle
 
 MOST_WORKING = 1600  # px, the longer side of the picture the window works on
 
@@ -57,22 +58,27 @@ class Pixels:
         """Which region each px of a sketch belongs to, (h, w), at the sketch's own size."""
         return self._labels[sketch.labels]
 
-    def rgb(self, sketch: Sketch, subject: str = "") -> npt.NDArray[np.uint8]:
-        """A sketch's picture, (h, w, 3). Raises Refusal if its regions do not fit it."""
-        found = picture.decode(self.sketches[sketch.hash], subject or sketch.file_name).rgb
-        if found.shape[:2] != self.labels(sketch).shape:
-            raise Refusal(
-                subject or sketch.file_name,
-                words("is damaged: its regions do not fit its sketch; open a copy"),
-            )
+    def picture(self, sketch: Sketch, subject: str = "", tick: Tick = idle) -> Packed:
+        """A sketch's picture, (h, w) 0x00RRGGBB or CLEAR. Raises Refusal if its regions do not fit
+        it, which its head tells before it is decoded."""
+        said = subject or sketch.file_name
+        data = self.sketches[sketch.hash]
+        line = words("is damaged: its regions do not fit its sketch; open a copy")
+        if picture.size_of(data, said) != sketch.size:
+            raise Refusal(said, line)
+        found = picture.decode(data, said, tick).packed
+        if found.shape != self.labels(sketch).shape:
+            raise Refusal(said, line)
         return found
 
-    def drawing(self, sketch: Sketch, subject: str = "", kept: Kept | None = None) -> Drawing:
+    def drawing(
+        self, sketch: Sketch, subject: str = "", kept: Kept | None = None, tick: Tick = idle
+    ) -> Drawing:
         """A sketch's drawing at working size: known, kept from an earlier opening, or made."""
         if sketch.labels not in self.drawings:
             found = kept.drawing(sketch, MOST_WORKING) if kept is not None else None
             if found is None:
-                found = at_working_size(self.rgb(sketch, subject), self.labels(sketch))
+                found = at_working_size(self.picture(sketch, subject, tick), self.labels(sketch))
                 if kept is not None:
                     kept.keep_drawing(sketch, MOST_WORKING, found)
             self.drawings[sketch.labels] = found
@@ -95,14 +101,17 @@ def _sketches(plan: Plan) -> Iterator[Sketch]:
     yield from (c.sketch for c in plan.candidates)
 
 
-def at_working_size(rgb: npt.NDArray[np.uint8], labels: Labels) -> Drawing:
-    """The drawing of a sketch, (h, w, 3), no larger than the window works on."""
+def at_working_size(packed: Packed, labels: Labels) -> Drawing:
+    """The drawing of a sketch, (h, w) 0x00RRGGBB, no larger than the window works on."""
     height, width = labels.shape
     longer = max(height, width)
     if longer <= MOST_WORKING:
-        return draw(rgb, labels)
+        return draw(packed, labels)
     size = max(1, width * MOST_WORKING // longer), max(1, height * MOST_WORKING // longer)
-    small = np.array(Image.fromarray(rgb).resize(size, Image.Resampling.BOX))
+    # As it lies in memory, blue first: a large picture is not copied to be turned round.
+    image = Image.frombuffer("RGBX", (width, height), packed, "raw", "RGBX", 0, 1)
+    small = image.resize(size, Image.Resampling.BOX)
     rows = ((np.arange(size[1]) + 0.5) * height / size[1]).astype(int)
     columns = ((np.arange(size[0]) + 0.5) * width / size[0]).astype(int)
-    return draw(small, np.ascontiguousarray(labels[rows[:, None], columns]))
+    shown = np.frombuffer(small.tobytes(), "<u4").reshape(size[1], size[0])
+    return draw(shown & np.uint32(0xFFFFFF), np.ascontiguousarray(labels[rows[:, None], columns]))
