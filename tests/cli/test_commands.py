@@ -3,6 +3,7 @@
 import contextlib
 import io
 import json
+import os
 import subprocess
 import sys
 from pathlib import Path
@@ -15,6 +16,7 @@ from tests import scenes
 from umber_compass.cli.run import main
 from umber_compass.colour import spaces
 from umber_compass.demo.plans import DEMOS
+from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Derived
 
 
@@ -66,7 +68,11 @@ class Colours(scenes.InFolder):
         for slot in said["slots"]:
             measured = answer("colour", slot["hex"])
             self.assertAlmostEqual(measured["value"], 41.6, delta=0.5)
-            self.assertAlmostEqual(measured["hsb"]["h"], slot["angle"], delta=1.5)
+            self.assertAlmostEqual(measured["angle"]["light"], slot["angle"], delta=1.5)
+        plan = scenes.plan_of([], scenes.scheme("triad", "light", angles[0]))
+        hues = slot_hues(plan.studies[0].scheme)
+        for slot in said["slots"]:  # the very hues that a plan has there
+            self.assertAlmostEqual(slot["hue"], hues[slot["slot"]], delta=1)
         self.assertEqual(said["slots"][0]["hex"], "#7a4fa0")
 
     def test_ramp(self):
@@ -139,6 +145,45 @@ class Mistakes(scenes.InFolder):
         )
 
 
+class Process(scenes.InFolder):
+    """What only a process of its own shows."""
+
+    def run_with(self, *given, **more):
+        command = [sys.executable, "-m", "umber_compass", *given]
+        return subprocess.run(command, stderr=subprocess.PIPE, check=False, timeout=60, **more)
+
+    def test_a_batch_goes_on_after_lines_that_are_no_text(self):
+        given = (
+            b'["colour","#fff"]',
+            b"\xff\xfe",
+            b'["regions","a\\u0000b"]',
+            b'["new","\\ud800","-o","x"]',
+            b'["colour","#000"]',
+        )
+        done = self.run_with("batch", input=b"\n".join(given), stdout=subprocess.PIPE)
+        said = [json.loads(x) for x in done.stdout.splitlines()]
+        self.assertEqual((done.returncode, done.stderr), (0, b""))
+        self.assertEqual(["error" in x for x in said], [False, True, True, True, False])
+
+    def test_an_output_that_is_full_is_one_line(self):
+        with Path("/dev/full").open("wb") as full:
+            done = self.run_with("colour", "#fff", "--json", stdout=full)
+        self.assertEqual((done.returncode, done.stderr.count(b"\n")), (1, 1))
+        self.assertIn(b"no space", done.stderr)
+
+    def test_names_that_are_no_text_go_in_and_out(self):
+        odd, plan = (self.folder / os.fsdecode(n) for n in (b"s\xe9a.png", b"p\xff.umber"))
+        odd.write_bytes(self.sketch.read_bytes())
+        done = self.run_with("new", odd, "-o", plan, "--json", stdout=subprocess.PIPE)
+        self.assertEqual((done.returncode, len(json.loads(done.stdout)["regions"])), (0, 5))
+        done = self.run_with("checks", plan, stdout=subprocess.PIPE)
+        self.assertEqual(done.returncode, 0)
+        done = self.run_with("render", plan, "-o", f"{odd}x", "--json", stdout=subprocess.PIPE)
+        self.assertEqual(json.loads(done.stdout)["file"], f"{odd}x")
+        done = self.run_with("checks", f"{plan}x", stdout=subprocess.PIPE)
+        self.assertEqual((done.returncode, done.stderr.count(b"\n")), (1, 1))
+
+
 class Plans(scenes.InFolder):
     def setUp(self):
         super().setUp()
@@ -148,7 +193,12 @@ class Plans(scenes.InFolder):
     def test_regions_and_labels(self):
         labels = self.folder / "labels.png"
         said = answer("regions", self.plan, "--labels", labels)
+        readings = self.said.pop("harmony")
         self.assertEqual(said, self.said)
+        self.assertEqual(
+            [set(r) for r in readings],
+            [{"scheme", "nearest", "wheel", "angle", "fit", "as_likely"}] * 3,
+        )
         keys = {"id", "label", "name", "role", "material", "family", "share", "hex", "value", "box"}
         self.assertTrue(all(keys <= set(r) for r in said["regions"]))
         self.assertAlmostEqual(sum(r["share"] for r in said["regions"]), 1)
@@ -192,9 +242,7 @@ class Plans(scenes.InFolder):
             self.assertEqual(set(columns), keys)
             values = [columns[k]["value"] for k in ("lit", "halftone", "core-shadow", "crevice")]
             self.assertEqual(values, sorted(values, reverse=True))
-            self.assertAlmostEqual(
-                columns["lit"]["value"] - columns["local"]["value"], material["rest"], delta=0.8
-            )
+            self.assertIsNone(material["rest"])  # no forms, so nothing is held to anything
             linear = [
                 spaces.luminance(spaces.decode(spaces.parse_hex(columns[k]["hex"])))
                 for k in ("core-shadow", "crevice")

@@ -9,14 +9,13 @@ from PIL import Image
 
 from umber_compass import document
 from umber_compass.colour.measured import Measured
-from umber_compass.colour.packed import unpack
+from umber_compass.colour.packed import pack, unpack
 from umber_compass.document import Opened
 from umber_compass.formats import picture
 from umber_compass.picture.drawing import boxes
 from umber_compass.plan.edits import region as region_of
 from umber_compass.plan.edits import study
-from umber_compass.plan.light_edits import light_on
-from umber_compass.plan.model import Gradient
+from umber_compass.plan.model import Gradient, Study
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import judge, mend
 from umber_compass.steps.handoff.palette import KINDS, kinds_for
@@ -34,7 +33,22 @@ def new(args: Namespace) -> dict[str, Any]:
     """A plan for a flats picture, written to a file."""
     made = document.bring_in(Path(args.sketch), args.focus, args.kind)
     document.save(made.plan, made.pixels, Path(args.output))
-    return _regions(made)
+    return {**_regions(made), "harmony": _readings(study(made.plan))}
+
+
+def _readings(found: Study) -> list[dict[str, Any]]:
+    """The schemes the sketch was read to follow, likeliest first."""
+    return [
+        {
+            "scheme": "free" if r.free else r.scheme.name,
+            "nearest": r.scheme.name,
+            "wheel": r.scheme.wheel,
+            "angle": r.scheme.lead_deg,
+            "fit": r.fit,
+            "as_likely": r.near,
+        }
+        for r in found.readings
+    ]
 
 
 def regions(args: Namespace) -> dict[str, Any]:
@@ -146,21 +160,28 @@ def render(args: Namespace) -> dict[str, Any]:
     shown = np.ascontiguousarray(unpack(document.full_picture(opened.plan, opened.pixels, own)))
     if args.view in VIEWS:
         shown = VIEWS[args.view].see(shown)
+    sketch = opened.plan.sketch
+    alpha = picture.alpha_of(opened.pixels.sketches[sketch.hash], sketch.file_name)
+    height, width = shown.shape[:2]
+    if alpha is not None and alpha.shape != (height, width):
+        alpha = np.asarray(Image.fromarray(alpha).resize((width, height), Image.Resampling.BOX))
+    image = Image.fromarray(shown)
+    if alpha is not None:
+        image = Image.fromarray(unpack(document.off_paper(pack(shown), alpha)).copy())
+        image.putalpha(Image.fromarray(alpha))
     if args.width is not None:
-        height, width = shown.shape[:2]
         size = args.width, max(1, round(height * args.width / width))
         shrinking = args.width <= width
-        how = Image.Resampling.BOX if shrinking else Image.Resampling.BICUBIC
-        shown = np.asarray(Image.fromarray(shown).resize(size, how))
-    picture.write_png(Path(args.output), shown)
-    return {"file": args.output, "size": [shown.shape[1], shown.shape[0]], "view": args.view}
+        image = image.resize(size, Image.Resampling.BOX if shrinking else Image.Resampling.BICUBIC)
+    picture.write_image(Path(args.output), image)
+    return {"file": args.output, "size": list(image.size), "view": args.view}
 
 
 def chart(args: Namespace) -> dict[str, Any]:
-    """Every material's colours in the plan's light; in the one it would begin with where it has
-    none."""
+    """Every material's colours in the plan's light; where it is off, in the one it would begin
+    with, as the window shows it."""
     opened = document.open_plan(Path(args.plan))
-    derived = Pipeline(opened.pixels.drawings).derive(light_on(opened.plan))
+    derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
     materials: dict[str, dict[str, Any]] = {}
     for row in derived.chart or ():
         columns = {k: _shown(m) for k, m in (("local", row.local), *row.places.items())}

@@ -2,11 +2,12 @@
 
 import json
 import math
+import os
 import sys
 from argparse import ArgumentParser, ArgumentTypeError, Namespace
 from collections.abc import Callable, Mapping, Sequence
-from contextlib import redirect_stderr, redirect_stdout
-from io import StringIO
+from contextlib import redirect_stderr, redirect_stdout, suppress
+from io import StringIO, TextIOWrapper
 from pathlib import Path
 from typing import Any, NoReturn
 
@@ -153,7 +154,7 @@ def _batch(_: Namespace) -> Answer:
     """One JSON line for each line of standard input; never ends early."""
     for line in sys.stdin:
         if line.strip():
-            print(json.dumps(_answer_line(line), ensure_ascii=False), flush=True)
+            print(_as_json(_answer_line(line)), flush=True)
     return {}
 
 
@@ -168,11 +169,21 @@ def _answer_line(line: str) -> Answer:
         return {"error": "batch: cannot run inside itself"}
     try:
         args = _parse(words_given)
-        return dict(args.run(args))
+        answer = dict(args.run(args))
+        _as_json(answer)  # what cannot be said is found here, not while printing
+        return answer
     except (Refusal, _UsageError) as error:
-        return {"error": str(error)}
+        return {"error": " ".join(str(error).split())}
     except SystemExit:
         return {"error": "asks for help; run it alone"}
+    except Exception as error:  # a batch goes on whatever one of its lines does
+        return {"error": f"{words_given[0]}: {_inside(error)}"}
+
+
+def _inside(error: Exception) -> str:
+    """One line for what no input should bring about."""
+    what = " ".join(f"{type(error).__name__}: {error}".split())[:200]
+    return f"failed inside ({what}); please report it with the input"
 
 
 def _parse(given: Sequence[str]) -> Namespace:
@@ -182,19 +193,44 @@ def _parse(given: Sequence[str]) -> Namespace:
 
 def main(given: Sequence[str]) -> int:
     """Run one command; the exit code is 0 done, 1 bad input, 2 wrong usage."""
+    _open_ended()
     try:
         args = _parser().parse_args(given)
         answer = args.run(args)
         if args.command != "batch":
             print(_as_json(answer) if args.json else _as_text(answer))
+        sys.stdout.flush()
     except Refusal as error:
         return _fail(str(error), 1)
     except _UsageError as error:
         return _fail(str(error), 2)
     except BrokenPipeError:
-        sys.stderr.close()
+        _mute()
         return 0
+    except OSError as error:
+        _mute()
+        why = (error.strerror or type(error).__name__).lower()
+        return _fail(f"standard output: could not be written ({why}); free some space", 1)
+    except MemoryError:
+        return _fail(f"{given[0]}: there is not enough memory; take a smaller picture", 1)
     return 0
+
+
+def _open_ended() -> None:
+    """Let names of files that are no text through, in and out, in a form that JSON keeps."""
+    for stream, errors in (
+        (sys.stdin, "surrogateescape"),
+        (sys.stdout, "backslashreplace"),
+        (sys.stderr, "backslashreplace"),
+    ):
+        if isinstance(stream, TextIOWrapper):
+            stream.reconfigure(errors=errors)
+
+
+def _mute() -> None:
+    """Standard output cannot be written: what it still holds goes nowhere, and says nothing."""
+    with suppress(OSError, ValueError):
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
 
 
 def _fail(line: str, code: int) -> int:
