@@ -37,7 +37,7 @@ class Answers(Dialogs):
 
     def __init__(self):
         self.path, self.unsaved_answer, self.asked = None, "discard", []
-        self.may_replace = False
+        self.may_replace, self.changed_answer = False, "cancel"
 
     def _say(self, what):
         self.asked.append(what)
@@ -58,6 +58,10 @@ class Answers(Dialogs):
     def replace(self, parent, line):
         self.asked.append(line)
         return self.may_replace
+
+    def changed(self, parent, name):
+        self.asked.append(f"changed {name}")
+        return self.changed_answer
 
     def unsaved(self, parent, title):
         self.asked.append("unsaved")

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QApplication
 from tests import scenes
 from tests.window.driving import DEMO, InWindow, drag, mouse, wait
 from umber_compass.document import Kept
+from umber_compass.formats import cache
 from umber_compass.formats.cache import Cache
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.steps.light.lamps import stand_of
@@ -278,11 +279,11 @@ class KeptForms(InWindow):
         self.open(DEMO)
         first = self.desk.live.bitmap.packed.copy()
         for path in self.cache.folder.iterdir():
-            arrays = dict(np.load(path))
+            arrays = dict(cache.unpacked(path.read_bytes()))
             for name in ("code", "place"):
                 if name in arrays:
                     arrays[name] = arrays[name] + 10**9
-            np.savez(path, **arrays)
+            path.write_bytes(cache.packed(arrays))
         self.again()
         self.open(DEMO)
         np.testing.assert_array_equal(self.desk.live.bitmap.packed, first)
@@ -296,7 +297,7 @@ class KeptForms(InWindow):
                 ("ellipse", (size[0] * 0.3, 4, size[0] * 0.6, size[1] - 4), scenes.SUN),
             )
             sketch.write_bytes(scenes.encoded(scenes.draw(shapes, size, 2)))
-            wait(self.desk.opened, lambda s=sketch: self.works.files.documents.open(s))
+            wait(self.desk.opened, lambda s=sketch: self.works.files.open_path(s))
             self.works.menus.run("step-light")
             self.parts.benches["light"].switch.setChecked(True)
             self.settle()

@@ -1,8 +1,10 @@
 """Parts of the window on their own: the worker, the sight, names that find their places."""
 
 import unittest
+from unittest import mock
 
 from PySide6.QtCore import QPointF, QRectF, QSizeF
+from PySide6.QtWidgets import QApplication
 
 from tests import scenes
 from tests.window.driving import InWindow, wait
@@ -92,8 +94,27 @@ class Chips(unittest.TestCase):
             self.assertAlmostEqual(box.center().y(), ladder.scale.y_of(chip.value), places=6)
 
 
+class Rooms(InWindow):
+    def test_another_room_is_put_on_part_by_part_and_what_is_hidden_when_it_is_seen(self):
+        self.open()
+        put_on = self.window.dressing._put_on
+        with mock.patch.object(self.window.dressing, "_put_on", side_effect=put_on) as worn:
+            self.works.views.enter_room("night")
+            self.assertEqual(worn.call_count, 1)  # the rest in turns of their own
+            while self.window.dressing.turn.isActive():
+                QApplication.processEvents()
+            parts = [call.args[0] for call in worn.call_args_list]
+            self.assertTrue(all(p.isVisible() for p in parts))
+            ladder = self.parts.benches["values"]
+            self.assertNotIn(ladder, parts)
+            self.works.steps.open("values")
+            self.assertIs(worn.call_args_list[-1].args[0], ladder)
+        self.works.views.enter_room("gallery")
+        self.settle()
+
+
 class ManyRegions(InWindow):
-    def test_rows_of_a_large_sketch_are_made_in_turns(self):
+    def test_as_many_rows_as_there_is_room_for_serve_a_large_sketch(self):
         shapes = [
             (
                 "rectangle",
@@ -107,14 +128,17 @@ class ManyRegions(InWindow):
         self.addCleanup(held.cleanup)
         sketch = scenes.Path(held.name) / "many.png"
         sketch.write_bytes(scenes.encoded(scenes.draw(shapes, (144, 144), 1)))
-        wait(self.desk.opened, lambda: self.works.files.documents.open(sketch))
+        wait(self.desk.opened, lambda: self.works.files.open_path(sketch))
         self.works.steps.open("sketch")
-        bench = self.parts.benches["sketch"]
-        self.assertLess(len(bench.rows), 144)
-        while bench._building.isActive():
-            wait(bench._building.timeout)
-        self.assertEqual(len(bench.rows), len(self.desk.history.now.regions))
-        last = self.desk.history.now.regions[-1]
-        bench.rows[last.id].role.textActivated.emit("focus")
+        QApplication.processEvents()
+        bench, regions = self.parts.benches["sketch"], self.desk.history.now.regions
+        self.assertLess(len(bench.rows), 40)
+        self.assertEqual(list(bench.rows), [r.id for r in regions[: len(bench.rows)]])
+        self.assertTrue(bench.edit_name(regions[-1].id))
+        self.assertEqual(list(bench.rows)[-1], regions[-1].id)
+        self.assertEqual(bench.rows[regions[-1].id].name.text(), regions[-1].name)
+        bench.rows[regions[-1].id].role.textActivated.emit("focus")
         self.assertEqual(self.desk.history.now.regions[-1].role, "focus")
+        bench._room.wheeled.emit(-500)
+        self.assertEqual(next(iter(bench.rows)), regions[0].id)
         self.settle()

@@ -2,12 +2,14 @@
 seen."""
 
 from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QWidget
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks import Fix
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.hands import Hands
+from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.works import Works
 
 _HINT_STEP = "harmony"
@@ -32,6 +34,7 @@ class Joining(QObject):
 
     def _join_desk(self) -> None:
         desk, notice = self._works.desk, self._works.layout.notice
+        desk.leaving.connect(self._let_go)
         desk.opened.connect(self._on_opened)
         desk.painted.connect(self._works.director.paint_now)
         desk.live.sharpened.connect(self._works.director.show)
@@ -89,6 +92,12 @@ class Joining(QObject):
         self._works.layout.hint.setVisible(
             self._hinting and self._works.desk.session.step == _HINT_STEP
         )
+
+    def _let_go(self) -> None:
+        """Another plan comes: what a hand holds is of the one that goes."""
+        for part in self._works.layout.findChildren(QWidget):
+            if isinstance(part, Holding):
+                part.let_go()
 
     def _on_opened(self) -> None:
         self._hinting, self._works.files.demo_wanted = self._works.files.demo_wanted, False

@@ -31,6 +31,7 @@ class Layout(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("desk")
+        self.setAutoFillBackground(True)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 16, 8)
         row.setSpacing(16)
@@ -44,6 +45,20 @@ class Layout(QWidget):
         row.addLayout(self._build_middle(), 100)
         row.addWidget(self._build_right(), 90)
         self.stage.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    def parts(self) -> list[QWidget]:
+        """What is styled apart, as it is seen."""
+        return [
+            self.route,
+            self.head,
+            self.stage,
+            self.tray,
+            self.strip,
+            self.notice,
+            *self.benches.values(),
+            self.practice,
+            self.checks,
+        ]
 
     def set_alone(self, alone: bool) -> None:
         """Hide all but the stage, or show all again."""

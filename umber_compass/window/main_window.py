@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QMainWindow
 from umber_compass.formats.cache import Cache
 from umber_compass.window.joining import Joining
 from umber_compass.window.widgets.dialogs import Dialogs
+from umber_compass.window.widgets.dressing import Dressing
 from umber_compass.window.works import make
 
 
@@ -23,6 +24,8 @@ class MainWindow(QMainWindow):
         self.resize(1280, 800)
         self.works = make(self, dialogs or Dialogs(), cache)
         self.setCentralWidget(self.works.layout)
+        self.dressing = Dressing([self.menuBar(), *self.works.layout.parts()], self)
+        self.works.views.roomed.connect(self.dressing.dress)
         self.joining = Joining(self.works)
         self.works.menus.check("room-gallery", True)
         self.works.steps.open(self.works.desk.session.step)
@@ -63,5 +66,8 @@ class MainWindow(QMainWindow):
             event.ignore()
             return
         self.works.small_views.timer.stop()
+        self.dressing.turn.stop()
+        # What runs ends at its next tick; nobody need watch a window wait for that.
+        self.hide()
         self.works.desk.close()
         event.accept()

@@ -3,9 +3,11 @@
 from PySide6.QtCore import QObject
 from PySide6.QtGui import QGuiApplication
 
+from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import region
 from umber_compass.steps.harmony.edits import give_colour, make_gradient, toggle_pin
 from umber_compass.window.desk.desk import Desk
+from umber_compass.words import Refusal
 
 
 class Regions(QObject):
@@ -50,10 +52,15 @@ class Regions(QObject):
         at = ids.index(chosen) if chosen in ids else -step
         self.desk.session.select(ids[(at + step) % len(ids)])
 
-    def give(self, source: str, target: str) -> None:
-        """Give one region the colour of another."""
+    def give(self, colour: str, target: str) -> None:
+        """Give a region a colour that was dropped on it, from here or from another window."""
         derived = self.desk.derived
-        if derived is None or not target or target == source or source not in derived.colours:
+        if derived is None or not target:
             return
-        colour = derived.colours[source].first.hex
-        self.desk.do(give_colour(target, colour, region(derived.plan, target).name))
+        try:
+            found = measure_hex(colour).hex
+        except Refusal as refusal:
+            self.desk.told.emit(str(refusal), True)
+            return
+        if found != derived.colours[target].first.hex:
+            self.desk.do(give_colour(target, found, region(derived.plan, target).name))

@@ -1,6 +1,6 @@
 """What the artist does with the view: held keys, zoom, the picture alone, the room."""
 
-from PySide6.QtCore import QObject, Qt
+from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QLineEdit, QMainWindow
 
@@ -23,6 +23,8 @@ _ZOOM = 1.25
 
 class ViewCommands(QObject):
     """Changes what is seen, never the plan."""
+
+    roomed = Signal()  # another room is on
 
     def __init__(
         self, window: QMainWindow, session: Session, layout: Layout, following: Following
@@ -100,4 +102,5 @@ class ViewCommands(QObject):
         application = QApplication.instance()
         assert isinstance(application, theme.Application)
         theme.enter(application, room)
+        self.roomed.emit()
         self._following.follow()

@@ -5,6 +5,7 @@ from pathlib import Path
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.document import Kept, Opened, Pixels
+from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.cache import Cache
 from umber_compass.picture.relief import Relief
 from umber_compass.plan.edits import Edit
@@ -25,6 +26,7 @@ _SEAL_AFTER = 800  # ms after which key steps of one thing are a step of their o
 class Desk(QObject):
     """Document, history and what follows from them."""
 
+    leaving = Signal()  # the document that is there is about to go
     opened = Signal()  # another document lies on the desk
     painted = Signal()  # the picture is new; what is measured on it follows with `changed`
     changed = Signal()  # the plan changed; derived, picture and results are new
@@ -40,6 +42,7 @@ class Desk(QObject):
             part.setParent(self)
         self.pixels: Pixels | None = None
         self.path: Path | None = None
+        self.stamp: Stamp | None = None  # of the file, as it was last read or written here
         self.history: History | None = None
         self.first: Plan | None = None
         self.saved: Plan | None = None
@@ -49,9 +52,18 @@ class Desk(QObject):
         self.judge.told.connect(self.told)
         self.judge.measured.connect(self.changed)
 
-    def lay(self, opened: Opened, path: Path | None, relief: Relief | None = None) -> None:
-        """Put a document on the desk, with its relief where that was kept."""
-        self.pixels, self.path = opened.pixels, path
+    def lay(
+        self,
+        opened: Opened,
+        path: Path | None,
+        relief: Relief | None = None,
+        stamp: Stamp | None = None,
+    ) -> None:
+        """Put a document on the desk, with its relief where that was kept; `stamp` is the state of
+        the file it was read from. Whatever is dragged is let go first."""
+        self.leaving.emit()
+        self.seal()
+        self.pixels, self.path, self.stamp = opened.pixels, path, stamp
         self.history = History(opened.plan)
         self.first = opened.plan
         self.saved = opened.plan if path is not None else None
@@ -63,8 +75,12 @@ class Desk(QObject):
 
     @property
     def unsaved(self) -> bool:
-        """Whether there is work that no file holds. A sketch just brought in counts as work."""
-        return self.history is not None and self.history.now != self.saved
+        """Whether there is work that no file holds, or the file holds what was undone. A sketch
+        just brought in, or a demo, is none until something is done."""
+        history = self.history
+        if history is None or history.now == self.saved:
+            return False
+        return bool(history.past) or self.saved is not None
 
     @property
     def derived(self) -> Derived | None:

@@ -2,22 +2,39 @@
 
 from collections.abc import Callable, Sequence
 from pathlib import Path
+from typing import NamedTuple, TypeAlias
 
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
 from umber_compass.document import Opened
+from umber_compass.formats import atomic
+from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.plan_file import ENDING
 from umber_compass.picture.relief import Relief
+from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_of
+from umber_compass.steps.harmony.scheme import as_read
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.work import Tick
 
+Settle: TypeAlias = Callable[[Callable[[], object]], object]
+
+
+class _Read(NamedTuple):
+    """What was read, and the state of the file it was read from."""
+
+    opened: Opened
+    relief: Relief | None
+    stamp: Stamp | None
+
 
 class Documents(QObject):
     """Files in and out of the desk."""
+
+    changed = Signal(object, object)  # the plan's file, changed by something else; what was next
 
     foreign = Signal(str, list, list)  # folder, kinds, files there that are not ours
 
@@ -25,55 +42,72 @@ class Documents(QObject):
         super().__init__(desk)
         self.desk = desk
 
-    def open(self, path: Path, keep_path: bool = True) -> None:
-        """Read a plan, or bring a picture in, off the GUI thread."""
+    def open(self, path: Path, keep_path: bool, settle: Settle) -> None:
+        """Read a plan, or bring a picture in, off the GUI thread. `settle` is asked before it takes
+        the place of what is on the desk then: there may be work in it that was not there before."""
         desk = self.desk
         is_plan = path.suffix.lower() == ENDING
         self._begin(self.tr("Reading {name} …").format(name=path.name))
         at = path if is_plan and keep_path else None
 
-        def answer(found: tuple[Opened, Relief | None]) -> None:
-            desk.lay(found[0], at, found[1])
-            desk.told.emit("", False)
-            desk.live.say_damage()
+        def answer(found: _Read) -> None:
+            def lay() -> None:
+                desk.lay(found.opened, at, found.relief, found.stamp)
+                desk.told.emit("" if is_plan else str(as_read(study(found.opened.plan))), False)
+                desk.live.say_damage()
 
-        def read(tick: Tick) -> tuple[Opened, Relief | None]:
+            settle(lay)
+
+        def read(tick: Tick) -> _Read:
+            stamp = atomic.stamp(path)  # before it is read: a later change is seen when saving
             if not is_plan:
-                return document.bring_in(path), None
+                return _Read(document.bring_in(path, tick=tick), None, None)
             kept = desk.live.kept
-            opened = document.open_plan(path, kept)
+            opened = document.open_plan(path, kept, tick)
             if kept is None or not rig_of(opened.plan).on:
-                return opened, None
-            return opened, kept.relief(Pipeline(opened.pixels.drawings).derive(opened.plan))
+                return _Read(opened, None, stamp)
+            derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
+            return _Read(opened, kept.relief(derived), stamp)
 
         says = self.tr("Reading {name}").format(name=path.name)
         desk.worker.ask("open", read, answer, self._failed, says, Urgency.FILE)
 
-    def save(self, path: Path, then: Callable[[], object] | None = None) -> None:
-        """Write the plan, off the GUI thread."""
+    def save(
+        self, path: Path, then: Callable[[], object] | None = None, over: bool = False
+    ) -> None:
+        """Write the plan, off the GUI thread. If it is the plan's own file, and something else has
+        changed that since, `changed` says so instead, unless `over` is said."""
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
         plan, pixels = desk.history.now, desk.pixels
+        expected = desk.stamp if path == desk.path and not over else None
         shown = None if desk.live.bitmap is None else desk.live.bitmap.packed.copy()
         desk.session.acted.emit()
 
-        def answer(_: object) -> None:
-            desk.saved, desk.path = plan, path
+        def work(tick: Tick) -> tuple[bool, Stamp | None]:
+            now = atomic.stamp(path)
+            if expected is not None and now is not None and now != expected:
+                return False, now
+            document.save(plan, pixels, path, shown)
+            return True, atomic.stamp(path)
+
+        def answer(found: tuple[bool, Stamp | None]) -> None:
+            written, stamp = found
+            same = desk.pixels is pixels  # another plan may have come meanwhile
+            if not written:
+                if same:
+                    self.changed.emit(path, then)
+                return
+            if same:
+                desk.saved, desk.path, desk.stamp = plan, path, stamp
+                desk.changed.emit()
             desk.told.emit(self.tr("Saved {name}").format(name=path.name), False)
-            desk.changed.emit()
-            if then is not None:
+            if then is not None and same:
                 then()
 
         says = self.tr("Saving {name}").format(name=path.name)
-        desk.worker.ask(
-            "save",
-            lambda tick: document.save(plan, pixels, path, shown),
-            answer,
-            self._failed,
-            says,
-            Urgency.FILE,
-        )
+        desk.worker.ask("save", work, answer, self._failed, says, Urgency.FILE)
 
     def hand_off(self, folder: Path, kinds: Sequence[str], force: bool = False) -> None:
         """Write the painting program's files, off the GUI thread; where one is there that is not

@@ -24,6 +24,7 @@ class Files(QObject):
         self.desk, self.dialogs = desk, dialogs
         self.documents = Documents(desk)
         self.documents.foreign.connect(self._ask_to_replace)
+        self.documents.changed.connect(self._ask_about_changed)
         self.demo_wanted = False
         self.folder = ""  # for hand-off files, once one was offered or chosen
         self._parent = parent
@@ -47,22 +48,30 @@ class Files(QObject):
 
     def _open_now(self, path: Path, demo: bool) -> None:
         self.demo_wanted = demo
-        self.documents.open(path, keep_path=not demo)
+        settled = self.desk.history.now if self.desk.history is not None else None
 
-    def _answer(self) -> str:
-        """What happens to unsaved work: the artist's word, or discard where there is none."""
-        history = self.desk.history
-        if history is None or not history.past or not self.desk.unsaved:
-            return "discard"
-        return self.dialogs.unsaved(self._parent, history.now.title)
+        def settle(lay: Callable[[], object]) -> None:
+            """What was done while the plan was read is asked about, now that it is there."""
+            now = self.desk.history.now if self.desk.history is not None else None
+            if now is settled:
+                lay()
+                return
+            self.desk.seal()
+            if not self._when_settled(lay):
+                line = self.tr("{name} was not opened; the plan here stays")
+                self.desk.told.emit(line.format(name=path.name), False)
 
-    def _when_settled(self, then: Callable[[], object]) -> None:
-        """Ask once about unsaved work, then go on, unless the artist says cancel."""
-        answer = self._answer()
+        self.documents.open(path, not demo, settle)
+
+    def _when_settled(self, then: Callable[[], object]) -> bool:
+        """Ask once about unsaved work, then go on, unless the artist says cancel; gives whether
+        they did not."""
+        answer = _answer(self.desk, self.dialogs, self._parent)
         if answer == "discard":
             then()
         elif answer == "save":
             self.save(then)
+        return answer != "cancel"
 
     def new(self) -> None:
         """Bring a sketch in."""
@@ -89,9 +98,28 @@ class Files(QObject):
             return
         name = stem(self.desk.history.now.title) + ENDING
         start = self.desk.path or Path(user_documents_dir()) / name
-        path = self.dialogs.save_as(self._parent, str(start))
-        if path is not None:
-            self.documents.save(path, then)
+        typed = self.dialogs.save_as(self._parent, str(start))
+        if typed is None:
+            return
+        # Only the ending is added: `sea.v2` is a name. The dialog asked about what was typed, so
+        # what is really written is asked about here.
+        path = typed if typed.suffix.lower() == ENDING else typed.with_name(typed.name + ENDING)
+        if path != typed and path.exists():
+            line = self.tr("{name} is there already. Replace it?").format(name=path.name)
+            if not self.dialogs.replace(self._parent, line):
+                return
+        self.documents.save(path, then, over=True)
+
+    def _ask_about_changed(self, path: Path, then: Callable[[], object] | None) -> None:
+        """Something else changed the plan's file: the artist says which is kept, or both."""
+        answer = self.dialogs.changed(self._parent, path.name)
+        if answer == "replace":
+            self.documents.save(path, then, over=True)
+        elif answer == "elsewhere":
+            self.save_as(then)
+        else:
+            line = self.tr("Not saved; {name} is as the other left it").format(name=path.name)
+            self.desk.told.emit(line, False)
 
     def browse(self) -> None:
         """Choose the hand-off folder."""
@@ -101,7 +129,13 @@ class Files(QObject):
 
     def hand_off(self, kinds: list[str]) -> None:
         """Write the painting program's files."""
-        self.documents.hand_off(Path(self.folder).expanduser(), kinds)
+        try:
+            folder = Path(self.folder).expanduser()
+        except RuntimeError:
+            line = self.tr("{folder}: there is no such person here; choose another folder")
+            self.desk.told.emit(line.format(folder=self.folder), True)
+            return
+        self.documents.hand_off(folder, kinds)
 
     def _ask_to_replace(self, folder: str, kinds: list[str], files: list[Path]) -> None:
         """Files are there that are not ours: only the artist may let them go."""
@@ -114,7 +148,14 @@ class Files(QObject):
 
     def may_close(self, close: Callable[[], object]) -> bool:
         """Whether the window may go now; after saving it asks to close again."""
-        answer = self._answer()
+        answer = _answer(self.desk, self.dialogs, self._parent)
         if answer == "save":
             self.save(close)
         return answer == "discard"
+
+
+def _answer(desk: Desk, dialogs: Dialogs, parent: QWidget) -> str:
+    """What happens to unsaved work: the artist's word, or discard where there is none."""
+    if desk.history is None or not desk.unsaved:
+        return "discard"
+    return dialogs.unsaved(parent, desk.history.now.title)

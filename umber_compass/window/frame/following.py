@@ -97,7 +97,7 @@ class Following(QObject):
             action.setEnabled(bool(steps))
             action.setText(said.format(change=steps[0].change) if steps else plain)
         title = self.tr("{title} – Umber Compass")
-        if self.desk.unsaved and history.past:
+        if self.desk.unsaved:
             title = self.tr("{title} * – Umber Compass")
         self._window.setWindowTitle(title.format(title=history.now.title))
 

@@ -146,7 +146,7 @@ class Tray(QWidget):
 
     def _carry(self, swatch: Swatch) -> None:
         mime, drag = QMimeData(), QDrag(self)
-        mime.setData(SWATCH_MIME, swatch.region.encode())
+        mime.setData(SWATCH_MIME, swatch.hexes[0].encode())
         image = QPixmap(28, 28)
         image.fill(QColor(swatch.hexes[0]))
         drag.setMimeData(mime)

@@ -4,7 +4,7 @@ region lies where."""
 from PySide6.QtCore import QObject
 from PySide6.QtGui import QImage
 
-from umber_compass.picture.borders import Labels
+from umber_compass.picture.mixes import Labels
 from umber_compass.plan.edits import region, region_of_label
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk

@@ -6,7 +6,7 @@ import numpy as np
 import numpy.typing as npt
 from PySide6.QtCore import QRectF
 
-from umber_compass.picture.borders import Labels
+from umber_compass.picture.mixes import Labels
 
 _STEP = 4  # px of the picture for each px that is looked at
 _SMALL = 0.03  # share of the picture under which a region is a thing rather than a ground

@@ -18,6 +18,7 @@ from umber_compass.window.stage.lamp_marks import LampMark
 from umber_compass.window.stage.panning import Panning
 from umber_compass.window.stage.picture_view import PictureView, draw_seen
 from umber_compass.window.stage.tags import Covers, Placed, Tag
+from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.swatch import SWATCH_MIME
 from umber_compass.window.widgets.theme import THEME, font
 
@@ -29,7 +30,7 @@ _ARROWS = {
 }
 
 
-class Stage(PictureView):
+class Stage(Holding, PictureView):
     """Says what is pointed at; lamps on it are dragged, or stepped with the arrow keys by 2
     degrees, with Shift by 10."""
 
@@ -125,6 +126,10 @@ class Stage(PictureView):
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._panning.release():
             self.unsetCursor()
+        self.let_go()
+
+    def let_go(self) -> None:
+        """End a drag, if there is one."""
         if self._held_lamp:
             self._held_lamp = ""
             self.ended.emit()
@@ -159,6 +164,6 @@ class Stage(PictureView):
     def dropEvent(self, event: QDropEvent) -> None:
         place = self.to_picture(event.position())
         if place[0] >= 0:
-            text = bytes(event.mimeData().data(SWATCH_MIME).data()).decode()
+            text = bytes(event.mimeData().data(SWATCH_MIME).data()).decode(errors="replace")
             self.given.emit(text, *place)
             event.acceptProposedAction()

@@ -6,7 +6,10 @@ from typing import Literal, TypeAlias
 from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
+from umber_compass.window.widgets import theme
+
 Unsaved: TypeAlias = Literal["save", "discard", "cancel"]
+Changed: TypeAlias = Literal["elsewhere", "replace", "cancel"]
 
 
 def _tr(text: str) -> str:
@@ -29,8 +32,7 @@ class Dialogs:
     def save_as(self, parent: QWidget, name: str) -> Path | None:
         """Where to save a plan."""
         kinds = _tr("Plans (*.umber)")
-        chosen = _path(QFileDialog.getSaveFileName(parent, _tr("Save plan"), name, kinds)[0])
-        return chosen.with_suffix(".umber") if chosen else None
+        return _path(QFileDialog.getSaveFileName(parent, _tr("Save plan"), name, kinds)[0])
 
     def folder(self, parent: QWidget, start: str) -> Path | None:
         """Where hand-off files go."""
@@ -39,6 +41,7 @@ class Dialogs:
     def unsaved(self, parent: QWidget, title: str) -> Unsaved:
         """What happens to work that no file holds."""
         box = QMessageBox(parent)
+        box.setStyleSheet(theme.sheet())
         box.setWindowTitle(_tr("Unsaved work"))
         box.setText(_tr("“{title}” has changes that no file holds.").format(title=title))
         buttons = QMessageBox.StandardButton
@@ -49,9 +52,27 @@ class Dialogs:
             return "save"
         return "discard" if answer == buttons.Discard else "cancel"
 
+    def changed(self, parent: QWidget, name: str) -> Changed:
+        """What happens to a plan's file that something else has changed."""
+        box = QMessageBox(parent)
+        box.setStyleSheet(theme.sheet())
+        box.setWindowTitle(_tr("The file was changed"))
+        line = _tr("{name} was changed by another window or program since it was read here.")
+        box.setText(line.format(name=name))
+        roles = QMessageBox.ButtonRole
+        elsewhere = box.addButton(_tr("Keep both: save as …"), roles.AcceptRole)
+        replace = box.addButton(_tr("Save over it"), roles.DestructiveRole)
+        box.addButton(QMessageBox.StandardButton.Cancel)
+        box.setDefaultButton(elsewhere)
+        box.exec()
+        if box.clickedButton() is elsewhere:
+            return "elsewhere"
+        return "replace" if box.clickedButton() is replace else "cancel"
+
     def replace(self, parent: QWidget, line: str) -> bool:
         """Whether files that are there and not ours may be replaced."""
         box = QMessageBox(parent)
+        box.setStyleSheet(theme.sheet())
         box.setWindowTitle(_tr("Files are there"))
         box.setText(line)
         replace = box.addButton(_tr("Replace"), QMessageBox.ButtonRole.AcceptRole)

@@ -1,11 +1,12 @@
 """Three neutral rooms, one type family, one grid. No tint and no accent anywhere: colour on screen
 belongs to the artist's picture."""
 
+from functools import lru_cache
 from pathlib import Path
 from typing import NamedTuple
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QToolTip
 
 FOLDER = Path(__file__).parents[2] / "assets"
 FAMILY = "Source Sans 3"
@@ -123,7 +124,12 @@ def enter(application: Application, name: str) -> None:
         palette.setColor(role, QColor(part))
     application.setPalette(palette)
     application.setFont(font())
-    application.setStyleSheet(_sheet(room))
+    QToolTip.setPalette(palette)
+
+
+def sheet() -> str:
+    """The style of the room that is on."""
+    return _sheet(THEME.room)
 
 
 def _icon(name: str, room: Room) -> str:
@@ -131,11 +137,11 @@ def _icon(name: str, room: Room) -> str:
     return (FOLDER / "icons" / f"{name}-{kind}.svg").as_posix()
 
 
+@lru_cache(8)
 def _sheet(room: Room) -> str:
     return f"""
 * {{ font-family: '{FAMILY}'; font-size: 13px; color: {room.ink}; }}
 QToolTip {{ background: {room.ink}; color: {room.ground}; border: 0; padding: 4px 8px; }}
-QMainWindow, QWidget#desk {{ background: {room.ground}; }}
 QWidget#route {{ background: {room.edge}; }}
 QLabel#quiet, QToolButton#quiet {{ color: {room.quiet}; font-size: 12px; }}
 QLabel#title {{ font-size: 17px; font-weight: 600; }}

@@ -13,10 +13,11 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from umber_compass.steps.harmony.rose import RoseParts
 from umber_compass.window.benches.harmony.dial import Dial, Grip, hit, petal_at
 from umber_compass.window.benches.harmony.rose_painting import Ring, paint
+from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME
 
 
-class Rose(QWidget):
+class Rose(Holding, QWidget):
     """Drag A and the whole scheme turns; drag another letter for the spread; drag a petal and its
     family turns. Arrow keys turn and spread by a degree, with Shift by ten."""
 
@@ -85,6 +86,9 @@ class Rose(QWidget):
         self.setCursor(shape or Qt.CursorShape.ArrowCursor)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.let_go()
+
+    def let_go(self) -> None:
         if self._held is not None:
             self._held = None
             self.ended.emit()
@@ -96,9 +100,9 @@ class Rose(QWidget):
         if self._held.kind == "petal":
             self.family.emit(self._held.slot, self._held.angle, angle)
         elif self._held.slot in self._parts.spreads:
-            base, sign = self._parts.spreads[self._held.slot]
+            base, way = self._parts.spreads[self._held.slot]
             lead = self._parts.needles["A"]
-            self.spread.emit(((angle - lead - base + 180) % 360 - 180) * sign)
+            self.spread.emit(((angle - lead - base + 180) % 360 - 180) / way)
         else:
             lead = self._parts.needles["A"]
             offset = self._parts.needles[self._held.slot] - lead

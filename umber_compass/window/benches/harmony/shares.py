@@ -5,12 +5,13 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent,
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from umber_compass.steps.harmony.families import SlotShare
+from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME, font
 
 _ROW, _GAP = 40, 24  # px
 
 
-class Shares(QWidget):
+class Shares(Holding, QWidget):
     """Drag a tick, or step it with the arrow keys, to wish another share."""
 
     wished = Signal(str, float)
@@ -87,6 +88,9 @@ class Shares(QWidget):
             self.wished.emit(self._rows[self._current].slot, round(share, 2))
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.let_go()
+
+    def let_go(self) -> None:
         if self._held:
             self._held = False
             self.ended.emit()

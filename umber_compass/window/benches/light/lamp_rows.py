@@ -6,6 +6,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME, font
 
 _HEIGHT, _SWATCH, _BAR, _NUMBER = 40, 26, 112, 52  # px
@@ -23,7 +24,7 @@ class LampLine(NamedTuple):
     on: bool
 
 
-class LampRow(QWidget):
+class LampRow(Holding, QWidget):
     """Drag the bar for the strength; arrow keys step it by one, with Shift by ten."""
 
     chosen = Signal(str)
@@ -124,6 +125,9 @@ class LampRow(QWidget):
             self._drag_to(event.position().x())
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.let_go()
+
+    def let_go(self) -> None:
         if self._held:
             self._held = False
             self.ended.emit()

@@ -1,7 +1,7 @@
 """The sketch bench: the regions, their names and the part each plays."""
 
-from PySide6.QtCore import QSignalBlocker, QStringListModel, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QSignalBlocker, QStringListModel, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -9,7 +9,7 @@ from PySide6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
-    QScrollArea,
+    QScrollBar,
     QWidget,
 )
 
@@ -20,7 +20,8 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.widgets.theme import THEME
 
-_ROWS_AT_ONCE = 48
+_ROW_PX = 31  # a row and the room between two
+_LEAST_ROWS, _MOST_ROWS = 8, 120
 
 
 class _Swatch(QWidget):
@@ -52,7 +53,7 @@ class _Swatch(QWidget):
 
 
 class _Row:
-    """The widgets of one region."""
+    """The widgets of one region at a time: as many rows as there is room for serve them all."""
 
     def __init__(self, bench: "SketchBench", region: Region) -> None:
         self.region = region
@@ -65,7 +66,7 @@ class _Row:
         self.pin = QPushButton()
         self.pin.setCheckable(True)
         self.pin.setToolTip(bench.tr("A pinned colour stays as the scheme turns"))
-        self.swatch.pressed.connect(lambda: bench.chosen.emit(region.id))
+        self.swatch.pressed.connect(lambda: bench.chosen.emit(self.region.id))
         self.name.editingFinished.connect(lambda: bench.take_name(self))
         self.role.textActivated.connect(lambda role: bench.take_role(self, role))
         self.pin.clicked.connect(lambda: bench.take_pin(self))
@@ -76,19 +77,50 @@ class _Row:
         """Left to right."""
         return self.swatch, self.name, self.role, self.share, self.value, self.pin
 
+    def show_region(
+        self, bench: "SketchBench", region: Region, derived: Derived, chosen: bool
+    ) -> None:
+        """Show a region. A name that is being typed stays as long as its region does."""
+        typing = self.region.id == region.id and self.name.hasFocus() and self.name.isModified()
+        self.region = region
+        colour = derived.colours[region.id]
+        self.swatch.show_colour(tuple(e.hex for e in colour.ends), chosen)
+        if not typing:
+            self.name.setText(region.name)
+        self.name.setAccessibleName(bench.tr("Name of {name}").format(name=region.name))
+        self.role.setAccessibleName(bench.tr("Role of {name}").format(name=region.name))
+        with QSignalBlocker(self.role):
+            self.role.setCurrentText(region.role)
+        self.share.setText(f"{derived.shares[region.id]:.1%}")
+        self.value.setText(f"{colour.mean_value:.0f} L*")
+        pinned = colour.first.slot == "given"
+        self.pin.setChecked(pinned)
+        self.pin.setText(bench.tr("pinned") if pinned else bench.tr("pin"))
+        self.pin.setAccessibleName(bench.tr("Pin {name}").format(name=region.name))
+
+
+class _Room(QWidget):
+    """Where the rows stand; says when it has another height, and takes the wheel."""
+
+    resized = Signal()
+    wheeled = Signal(int)  # rows, down
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self.resized.emit()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        self.wheeled.emit(-round(event.angleDelta().y() / 40))
+
 
 class SketchBench(Bench):
-    """A row for each region, largest first."""
+    """A row for each region, largest first: those that there is room for, the rest by scrolling."""
 
     def __init__(self) -> None:
         super().__init__("Sketch")
         self._derived: Derived | None = None
-        self.rows: dict[str, _Row] = {}
+        self.rows: dict[str, _Row] = {}  # by the region each shows
         self.roles = QStringListModel(list(ROLES), self)
-        self._waiting: list[Region] = []
-        self._building = QTimer(self)
-        self._building.setSingleShot(True)
-        self._building.timeout.connect(self._build_more)
+        self._pool: list[_Row] = []
         self._selected = ""
         top = QHBoxLayout()
         top.addWidget(quiet(self.tr("Title")))
@@ -97,30 +129,29 @@ class SketchBench(Bench):
         self.title.editingFinished.connect(self._take_title)
         top.addWidget(self.title, 1)
         self.column.addLayout(top)
-        self._grid_holder = QWidget()
-        self._grid = QGridLayout(self._grid_holder)
+        self._room = _Room()
+        self._grid = QGridLayout(self._room)
         self._grid.setContentsMargins(0, 0, 10, 0)
         self._grid.setHorizontalSpacing(8)
         self._grid.setVerticalSpacing(4)
         self._grid.setColumnStretch(1, 1)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(self._grid_holder)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._scroll = scroll
-        self.column.addWidget(scroll, 1)
+        self.bar = QScrollBar(Qt.Orientation.Vertical)
+        self.bar.setAccessibleName(self.tr("Regions"))
+        self.bar.valueChanged.connect(self._fill)
+        self._room.resized.connect(self._make_room)
+        self._room.wheeled.connect(lambda rows: self.bar.setValue(self.bar.value() + rows))
+        line = QHBoxLayout()
+        line.setSpacing(0)
+        line.addWidget(self._room, 1)
+        line.addWidget(self.bar)
+        self.column.addLayout(line, 1)
 
     def show_derived(self, derived: Derived, selected: str) -> None:
-        self._derived = derived
+        self._derived, self._selected = derived, selected
         plan = derived.plan
-        self._selected = selected
-        if [*self.rows, *(r.id for r in self._waiting)] != [r.id for r in plan.regions]:
-            self._rebuild(plan.regions)
+        self._make_room()
         if not (self.title.hasFocus() and self.title.isModified()):
             self.title.setText(plan.title)
-        for region in plan.regions:
-            if region.id in self.rows:
-                self._show_row(self.rows[region.id], region, derived, selected)
         self.says.setText(
             self.tr("{count} regions in {file}, {w} x {h} px").format(
                 count=len(plan.regions),
@@ -131,65 +162,58 @@ class SketchBench(Bench):
         )
 
     def reveal(self, region_id: str) -> None:
-        if region_id in self.rows:
-            self._scroll.ensureWidgetVisible(self.rows[region_id].name)
+        if self._derived is None or region_id in self.rows:
+            return
+        at = next((i for i, r in enumerate(self._derived.regions) if r.id == region_id), None)
+        if at is not None:
+            self.bar.setValue(at - len(self._pool) // 2)
 
     def edit_name(self, region_id: str) -> bool:
+        self.reveal(region_id)
         if region_id not in self.rows:
             return False
-        self.reveal(region_id)
         self.rows[region_id].name.setFocus()
         self.rows[region_id].name.selectAll()
         return True
 
-    def _show_row(self, row: _Row, region: Region, derived: Derived, selected: str) -> None:
-        row.region = region
-        colour = derived.colours[region.id]
-        row.swatch.show_colour(tuple(e.hex for e in colour.ends), region.id == selected)
-        if not (row.name.hasFocus() and row.name.isModified()):
-            row.name.setText(region.name)
-        row.name.setAccessibleName(self.tr("Name of {name}").format(name=region.name))
-        row.role.setAccessibleName(self.tr("Role of {name}").format(name=region.name))
-        with QSignalBlocker(row.role):
-            row.role.setCurrentText(region.role)
-        row.share.setText(f"{derived.shares[region.id]:.1%}")
-        row.value.setText(f"{colour.mean_value:.0f} L*")
-        pinned = colour.first.slot == "given"
-        row.pin.setChecked(pinned)
-        row.pin.setText(self.tr("pinned") if pinned else self.tr("pin"))
-        row.pin.setAccessibleName(self.tr("Pin {name}").format(name=region.name))
-
-    def _rebuild(self, regions: tuple[Region, ...]) -> None:
-        for row in self.rows.values():
-            for widget in row.widgets():
+    def _make_room(self) -> None:
+        """As many rows as there is room for, and none that no region needs."""
+        if self._derived is None:
+            return
+        regions = self._derived.regions
+        wanted = min(len(regions), max(self._room.height() // _ROW_PX - 1, _LEAST_ROWS))
+        if not self._pool:
+            heads = ("colour", "name", "role", "share", "value")
+            for i, text in enumerate(heads):
+                self._grid.addWidget(_head(self.tr(text), right=i in (3, 4)), 0, i)
+        while len(self._pool) > wanted:
+            for widget in self._pool.pop().widgets():
                 widget.hide()
                 widget.deleteLater()
-        self.rows, self._waiting = {}, list(regions)
-        heads = (
-            self.tr("colour"),
-            self.tr("name"),
-            self.tr("role"),
-            self.tr("share"),
-            self.tr("value"),
-        )
-        if self._grid.itemAtPosition(0, 0) is None:
-            for i, text in enumerate(heads):
-                self._grid.addWidget(_head(text, right=i in (3, 4)), 0, i)
-        self._build_more()
+        if len(self._pool) < wanted:
+            self._room.hide()  # laid out once at the end, not for every widget
+            while len(self._pool) < wanted:
+                row = _Row(self, regions[len(self._pool)])
+                self._pool.append(row)
+                for column, widget in enumerate(row.widgets()):
+                    self._grid.addWidget(widget, len(self._pool), column)
+            self._room.show()
+        for row_ in range(_MOST_ROWS):
+            self._grid.setRowStretch(row_, 1 if row_ == len(self._pool) + 1 else 0)
+        self.bar.setRange(0, len(regions) - len(self._pool))
+        self.bar.setPageStep(max(len(self._pool), 1))
+        self.bar.setVisible(self.bar.maximum() > 0)
+        self._fill()
 
-    def _build_more(self) -> None:
-        """The next rows. A sketch of hundreds of regions must not hold the window up."""
-        now, self._waiting = self._waiting[:_ROWS_AT_ONCE], self._waiting[_ROWS_AT_ONCE:]
-        self._grid_holder.hide()  # laid out once at the end, not for every widget
-        for region in now:
-            row = self.rows[region.id] = _Row(self, region)
-            for column, widget in enumerate(row.widgets()):
-                self._grid.addWidget(widget, len(self.rows), column)
-            if self._derived is not None:
-                self._show_row(row, region, self._derived, self._selected)
-        self._grid_holder.show()
-        if self._waiting:
-            self._building.start(0)
+    def _fill(self) -> None:
+        """Show the regions that stand where it is scrolled to."""
+        if self._derived is None:
+            return
+        shown = self._derived.regions[self.bar.value() :][: len(self._pool)]
+        self.rows = dict(zip((r.id for r in shown), self._pool, strict=False))
+        for region in shown:
+            row = self.rows[region.id]
+            row.show_region(self, region, self._derived, region.id == self._selected)
 
     def take_name(self, row: _Row) -> None:
         """A name was typed."""

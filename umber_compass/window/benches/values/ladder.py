@@ -19,10 +19,11 @@ from umber_compass.window.benches.values.ladder_painting import (
     paint_lit,
     paint_scale,
 )
+from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME
 
 
-class Ladder(QWidget):
+class Ladder(Holding, QWidget):
     """Drag a chip to set a value, a dashed line to move a limit. Up and Down step the chosen chip
     by a point of L*, with Shift by five; Page Up and Page Down choose the next chip."""
 
@@ -135,6 +136,9 @@ class Ladder(QWidget):
             self.moved.emit(self._held[0], self._held[1], value)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.let_go()
+
+    def let_go(self) -> None:
         if self._held is not None:
             self._held = None
             self.ended.emit()
