@@ -27,7 +27,7 @@ def rows() -> Iterator[Row]:
     application = make_application()
     window = MainWindow(Discarding())
     window.show()
-    window.works.files.documents.open(DEMOS[0].plan, keep_path=False)
+    window.works.files.open_path(DEMOS[0].plan, demo=True)
     while (
         window.works.desk.derived is None
         or window.works.desk.derived.lit is None

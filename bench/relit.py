@@ -56,15 +56,15 @@ def _drags(size: tuple[int, int]) -> Iterator[Row]:
     relief, shown = derived.relief, picture(derived)
     assert relief is not None and derived.lit is not None
     local, lights = lit.local_light(derived.table), lights_of(rig_of(plan))
-    light = lit.arriving(relief, lights).light
-    exposure = derived.lit.lights.exposure
+    light = lit.arriving(relief, lights)
+    exposed = derived.lit.lights
 
     def colour() -> None:
-        lit.paint_lit(relief, lit.light_up(relief, local, light, exposure), shown)
+        lit.paint_lit(relief, lit.light_up(relief, local, light, exposed), shown)
 
     def lamp() -> None:
-        moved = lit.arriving(relief, lights).light
-        lit.paint_lit(relief, lit.light_up(relief, local, moved, exposure), shown)
+        moved = lit.arriving(relief, lights)
+        lit.paint_lit(relief, lit.light_up(relief, local, moved, exposed), shown)
 
     at = f"{size[0]}x{size[1]}"
     exact = _median(lambda: exact_picture(derived), 7)
@@ -168,6 +168,7 @@ import numpy as np
 from PIL import Image
 from umber_compass import document
 from umber_compass.demo.plans import DEMOS
+from umber_compass.colour.packed import pack
 from umber_compass.formats import picture, plan_file
 from umber_compass.picture.drawing import draw
 from umber_compass.steps.pipeline import Pipeline, exact_picture, picture as painted
@@ -180,7 +181,7 @@ whole = held.arrays[sketch.labels]
 rows = (np.arange(size[1]) * whole.shape[0] // size[1])[:, None]
 columns = np.arange(size[0]) * whole.shape[1] // size[0]
 labels = np.ascontiguousarray(whole[rows, columns])
-derived = Pipeline({sketch.labels: draw(rgb, labels)}).derive(held.plan)
+derived = Pipeline({sketch.labels: draw(pack(rgb), labels)}).derive(held.plan)
 painted(derived), exact_picture(derived)
 print(begin, peak())
 """

@@ -5,6 +5,7 @@ import io
 import numpy as np
 from PIL import Image
 
+from umber_compass.colour.packed import pack
 from umber_compass.demo.plans import DEMOS
 from umber_compass.formats import picture, plan_file
 from umber_compass.picture.drawing import Drawing, draw
@@ -19,12 +20,12 @@ def demo_at(width: int, height: int) -> tuple[Plan, Drawing]:
     held = plan_file.read(DEMOS[0].plan)
     sketch = held.plan.sketch
     data, labels = held.sketches[sketch.hash], held.arrays[sketch.labels]
-    rgb = picture.decode(data, "demo").rgb
-    if rgb.shape[:2] == (height, width):
-        return held.plan, draw(rgb, labels)
+    packed = picture.decode(data, "demo").packed
+    if packed.shape == (height, width):
+        return held.plan, draw(packed, labels)
     small = np.asarray(Image.open(io.BytesIO(data)).resize((width, height), 4))
-    step = rgb.shape[1] // width
-    return held.plan, draw(small, np.ascontiguousarray(labels[::step, ::step]))
+    step = packed.shape[1] // width
+    return held.plan, draw(pack(small), np.ascontiguousarray(labels[::step, ::step]))
 
 
 def pipeline_of(plan: Plan, drawing: Drawing) -> Pipeline:
