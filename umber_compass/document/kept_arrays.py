@@ -14,28 +14,29 @@ from umber_compass.picture.mixes import Blends
 from umber_compass.picture.relief import Relief
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
+Spec: TypeAlias = tuple[str, int, tuple[float, float]]
 VERSION = "7"  # of what is kept; another one is never read
 
 # What each array must be: type, dimensions, and the least and greatest it may hold.
 _ANY = (-np.inf, np.inf)
-_BORDERS: dict[str, tuple[str, int, tuple[float, float]]] = {
+_BORDERS: dict[str, Spec] = {
     "place": ("int64", 1, _ANY),
     "own": ("uint16", 1, _ANY),
     "other": ("uint16", 1, _ANY),
     "cover": ("float32", 1, (-1, 2)),
 }
-_BLENDS: dict[str, tuple[str, int, tuple[float, float]]] = {
+_BLENDS: dict[str, Spec] = {
     "place": ("int64", 1, _ANY),
     "of": ("int64", 2, _ANY),
     "share": ("float32", 2, (-2, 3)),
 }
-_FORMS: dict[str, tuple[str, int, tuple[float, float]]] = {
+_FORMS: dict[str, Spec] = {
     "kind": ("uint8", 1, (0, 3)),
     "nx": ("float16", 2, (-1.01, 1.01)),
     "ny": ("float16", 2, (-1.01, 1.01)),
     "openness": ("uint8", 2, _ANY),
 }
-_GRAIN: dict[str, tuple[str, int, tuple[float, float]]] = {
+_GRAIN: dict[str, Spec] = {
     "label": ("int64", 1, (0, 65535)),
     "pixels": ("int64", 1, (0, 2**31)),
     "touching": ("int64", 2, _ANY),
@@ -44,7 +45,7 @@ _GRAIN: dict[str, tuple[str, int, tuple[float, float]]] = {
     "pair_labels": ("int64", 2, (0, 65535)),
     "pair_px": ("int64", 1, (0, 2**31)),
 }
-_RELIEF: dict[str, tuple[str, int, tuple[float, float]]] = {
+_RELIEF: dict[str, Spec] = {
     "code": ("int32", 1, _ANY),
     "local": ("int64", 1, (0, 65536 * 129)),
     "normal": ("float32", 2, (-1.01, 1.01)),
@@ -128,13 +129,11 @@ def _named(name: str, record: Blends | Forms | Grain) -> Arrays:
     return {f"{name}_{k}": v for k, v in record._asdict().items()}
 
 
-def _several(
-    arrays: Arrays, prefix: str, specs: dict[str, tuple[str, int, tuple[float, float]]]
-) -> Arrays:
+def _several(arrays: Arrays, prefix: str, specs: dict[str, Spec]) -> Arrays:
     return {name: _one(arrays, prefix + name, spec) for name, spec in specs.items()}
 
 
-def _one(arrays: Arrays, name: str, spec: tuple[str, int, tuple[float, float]]) -> npt.NDArray[Any]:
+def _one(arrays: Arrays, name: str, spec: Spec) -> npt.NDArray[Any]:
     """One array, of the type, dimensions and range it must have."""
     array, (kind, dimensions, (low, high)) = arrays[name], spec
     _fit(array.dtype == kind and array.ndim == dimensions)

@@ -79,25 +79,25 @@ def _blends(
     open_ = np.flatnonzero(mixes.residual > _GOOD)
     wider = explain(packed, framed(pure, _FURTHER), place[open_], colours)
     take(mixes, open_, wider)
-    of = np.stack([mixes.own, mixes.other, mixes.other], axis=1).astype(np.intp)
-    share = np.stack([mixes.cover, 1 - mixes.cover, np.zeros(len(place))], axis=1)
-    best = mixes.residual.copy()
+    of, share, best = _as_three(mixes)
     at = np.flatnonzero(best > _GOOD)
     if len(at):
-        found = with_local(packed, pure, place[at], colours)
-        two = np.stack([found.own, found.other, found.other], axis=1)
-        part = np.stack([found.cover, 1 - found.cover, 0 * found.cover], axis=1)
-        _better(of, share, best, at, (two, part, found.residual))
+        _better(of, share, best, at, _as_three(with_local(packed, pure, place[at], colours)))
         at = at[best[at] > _GOOD]
     near = few(around(framed(pure), place[at]))
     shown = unpack(packed.reshape(-1)[place[at]]).astype(np.float32)
     for ink in thin_labels(pure) if len(at) else ():
-        label, far, part = with_one(shown, near, ink, colours)
-        two = np.stack([label, np.full(len(at), ink), label], axis=1)
-        _better(of, share, best, at, (two, np.stack([1 - part, part, 0 * part], axis=1), far))
+        _better(of, share, best, at, _as_three(with_one(shown, near, ink, colours)))
     _better(of, share, best, at, of_three(shown, near, colours))
     good = best < off - _WORTH
     return Blends(place[good], of[good], share[good].astype(np.float32))
+
+
+def _as_three(mixes: Mixes) -> tuple[Ints, Floats, Row]:
+    """Mixes of two as blends of three, the third of which has no share; and how far off."""
+    of = np.stack([mixes.own, mixes.other, mixes.other], axis=1).astype(np.intp)
+    share = np.stack([mixes.cover, 1 - mixes.cover, np.zeros(len(of))], axis=1)
+    return of, share, mixes.residual.copy()
 
 
 def _better(

@@ -15,6 +15,7 @@ Row: TypeAlias = npt.NDArray[np.float32]
 
 REACH = 4  # px; how far the two colours of a mix are looked for
 _COUNTED = 4_000_000  # px at a time
+_COMPARED = 8_000  # px at a time
 _CELL = 16  # px; a side of the squares in which labels are noted
 _CHUNK = 150_000  # px explained at a time
 _GOOD = 1.6  # levels; a pair this near is taken without looking further
@@ -190,9 +191,9 @@ def _barycentric(shown: Row, corners: Row) -> tuple[Row, Row]:
     return np.stack([1 - s - t, s, t], axis=1), off
 
 
-def with_one(shown: Row, first: Labels, label: int, colours: Floats) -> tuple[Labels, Row, Row]:
+def with_one(shown: Row, first: Labels, label: int, colours: Floats) -> Mixes:
     """Colours, (n, 3), as mixes of one of the labels near each, (n, 4), and one that need not be
-    near, as ink: the label, how far off in levels, and the share of the one."""
+    near, as ink."""
     found = np.zeros(len(shown), first.dtype)
     best, part = np.full(len(shown), 1e9, np.float32), np.zeros(len(shown), np.float32)
     for i in range(first.shape[1]):
@@ -202,7 +203,23 @@ def with_one(shown: Row, first: Labels, label: int, colours: Floats) -> tuple[La
         better = off < best[at]
         at, t, off = at[better], t[better], off[better]
         found[at], best[at], part[at] = first[at, i], off, np.clip(t, 0, 1)
-    return found, best, part
+    more, one = part > 0.5, first.dtype.type(label)
+    own, other = np.where(more, one, found), np.where(more, found, one)
+    return Mixes(own, other, np.maximum(part, 1 - part), best)
+
+
+def nearest(levels: npt.NDArray[np.uint8], main: npt.NDArray[np.int16]) -> tuple[Ints, Row]:
+    """Which of some main colours, (m, 3), is nearest to each of others, (n, 3), and how far it is,
+    levels in the worst channel."""
+    index, far = np.zeros(len(levels), np.intp), np.zeros(len(levels), np.float32)
+    for begin in range(0, len(levels), _COMPARED):
+        part = slice(begin, begin + _COMPARED)
+        shown = levels[part].astype(np.int16)
+        off = np.abs(shown[:, 0, None] - main[:, 0])  # channel by channel: much faster
+        for i in (1, 2):
+            np.maximum(off, np.abs(shown[:, i, None] - main[:, i]), out=off)
+        index[part], far[part] = off.argmin(axis=1), off.min(axis=1)
+    return index, far
 
 
 def areas(labels: Labels, most: int) -> Ints:
@@ -244,11 +261,7 @@ def with_local(
     here = cells[:, cell_of[place]]
     for label in np.flatnonzero(here.any(axis=1)):
         at = np.flatnonzero(here[label])
-        other, far, part = with_one(shown[at], near[at], int(label), colours)
-        more = part > 0.5
-        own = np.where(more, label, other).astype(labels.dtype)
-        rest = np.where(more, other, label).astype(labels.dtype)
-        take(best, at, Mixes(own, rest, np.maximum(part, 1 - part), far))
+        take(best, at, with_one(shown[at], near[at], int(label), colours))
     return best
 
 

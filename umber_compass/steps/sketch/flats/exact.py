@@ -29,7 +29,7 @@ from umber_compass.steps.sketch.flats.known import (
     colours_of,
     inks_of,
     labelled,
-    nearest,
+    nearest_known,
     runs_of,
     try_ink,
 )
@@ -86,7 +86,7 @@ def _explained(packed: Packed, known: Known, place: Ints, sharp: bool) -> Mixes:
     take(mixes, open_, wider)
     # Ripples between two borders may have no plain px near; they are still nearly their colour.
     open_ = np.flatnonzero(mixes.residual > _RIPPLE)
-    label, far = nearest(packed.reshape(-1)[place[open_]], known)
+    label, far = nearest_known(packed.reshape(-1)[place[open_]], known)
     alone = Mixes(label, label, np.ones(len(open_), np.float32), far)
     take(mixes, open_[far <= _RIPPLE], some(alone, np.flatnonzero(far <= _RIPPLE)))
     return mixes
@@ -145,7 +145,7 @@ def _are_mixes(packed: Packed, doubtful: PackedRow, known: Known) -> npt.NDArray
     first = few(around(frame, place))
     shown = unpack(packed.reshape(-1)[place]).astype(np.float32)
     for ink in inks_of(known):
-        np.minimum(best, with_one(shown, first, ink, levels)[1], out=best)
+        np.minimum(best, with_one(shown, first, ink, levels).residual, out=best)
     share = np.bincount(owner, best <= _MIX_LEVELS, len(doubtful))
     return np.asarray(share >= 0.5 * np.bincount(owner, minlength=len(doubtful)))
 
@@ -206,6 +206,6 @@ def _given(packed: Packed, known: Known, place: Ints, mixes: Mixes) -> Labels:
     over clear parts the colour there is owns."""
     own = np.where(mixes.own == CLEAR_LABEL, mixes.other, mixes.own)
     lost = np.flatnonzero(own < FIRST)
-    own[lost] = nearest(packed.reshape(-1)[place[lost]], known)[0]
+    own[lost] = nearest_known(packed.reshape(-1)[place[lost]], known)[0]
     known.labels.reshape(-1)[place] = own
     return known.labels

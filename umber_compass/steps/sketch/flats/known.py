@@ -15,6 +15,9 @@ from umber_compass.picture.mixes import (
     around,
     few,
     framed,
+    nearest,
+    some,
+    take,
     thin_labels,
     with_one,
 )
@@ -76,19 +79,11 @@ def labelled(packed: Packed, colours: PackedRow) -> Known:
     return Known(colours, labels)
 
 
-def nearest(shown: PackedRow, known: Known) -> tuple[Labels, Row]:
+def nearest_known(shown: PackedRow, known: Known) -> tuple[Labels, Row]:
     """The label of the colour nearest to each of some, and how far it is, levels in the worst
     channel."""
-    label, far = np.zeros(len(shown), np.uint16), np.zeros(len(shown), np.float32)
-    main = known.levels[FIRST:].astype(np.int16)
-    for begin in range(0, len(shown), 8_000):
-        part = slice(begin, begin + 8_000)
-        levels = unpack(shown[part]).astype(np.int16)
-        off = np.abs(levels[:, 0, None] - main[:, 0])  # channel by channel: much faster
-        for i in (1, 2):
-            np.maximum(off, np.abs(levels[:, i, None] - main[:, i]), out=off)
-        label[part], far[part] = off.argmin(axis=1) + FIRST, off.min(axis=1)
-    return label, far
+    index, far = nearest(unpack(shown), known.levels[FIRST:].astype(np.int16))
+    return (index + FIRST).astype(np.uint16), far
 
 
 def inks_of(known: Known) -> list[int]:
@@ -103,9 +98,6 @@ def try_ink(packed: Packed, known: Known, place: Ints, mixes: Mixes, known_inks:
     first = few(around(framed(known.labels), place[at]))
     shown = unpack(packed.reshape(-1)[place[at]]).astype(np.float32)
     for ink in known_inks:
-        label, off, part = with_one(shown, first, ink, known.levels)
-        good = (off <= _INK_LEVELS) & (off < mixes.residual[at])
-        own = np.where(part > 0.5, ink, label)[good]
-        mixes.own[at[good]], mixes.other[at[good]] = own, np.where(part > 0.5, label, ink)[good]
-        mixes.cover[at[good]] = np.maximum(part, 1 - part)[good]
-        mixes.residual[at[good]] = off[good]
+        found = with_one(shown, first, ink, known.levels)
+        good = np.flatnonzero(found.residual <= _INK_LEVELS)
+        take(mixes, at[good], some(found, good))

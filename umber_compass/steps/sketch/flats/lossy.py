@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.packed import CLEAR, Packed, pack, unpack
 from umber_compass.colour.spaces import Floats
-from umber_compass.picture.mixes import Frame, Ints, Labels, Row, around, explain, framed
+from umber_compass.picture.mixes import Frame, Ints, Labels, Row, around, explain, framed, nearest
 
 Bytes: TypeAlias = npt.NDArray[np.uint8]
 Mask: TypeAlias = npt.NDArray[np.bool_]
@@ -147,18 +147,9 @@ class _Growing:
 
     def nearest(self, place: Ints) -> tuple[Labels, Row]:
         """The main colour nearest to some px, and how far it is, levels in the worst channel."""
-        shown = self.rgb.reshape(-1, 3)[place].astype(np.int16)
         main = self.main[1:].round().astype(np.int16)
-        label = np.zeros(len(place), np.uint16)
-        far = np.full(len(place), 255, np.float32)
-        for begin in range(0, len(place), 8_000):
-            part = slice(begin, begin + 8_000)
-            off = np.abs(shown[part, 0, None] - main[:, 0])  # channel by channel: much faster
-            for i in (1, 2):
-                np.maximum(off, np.abs(shown[part, i, None] - main[:, i]), out=off)
-            label[part] = off.argmin(axis=1) + 1
-            far[part] = off.min(axis=1)
-        return label, far
+        index, far = nearest(self.rgb.reshape(-1, 3)[place], main)
+        return (index + 1).astype(np.uint16), far
 
     def grow(self, reach: float, any_main: bool = False) -> None:
         """Let labels take px beside them that lie within so many levels; unless `any_main`, only

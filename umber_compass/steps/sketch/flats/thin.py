@@ -82,8 +82,9 @@ def _hits(packed: Packed, known: Known, asked: Ints, colour: int) -> npt.NDArray
     levels = np.concatenate([known.levels, unpack(np.array([colour], np.uint32))])
     first = few(around(framed(known.labels), asked))
     shown = unpack(packed.reshape(-1)[asked]).astype(np.float32)
-    _, off, part = with_one(shown, first, len(levels) - 1, levels.astype(np.float32))
-    return np.asarray((off <= _HIT) & (part > 0.1))
+    found = with_one(shown, first, len(levels) - 1, levels.astype(np.float32))
+    part = np.where(found.own == len(levels) - 1, found.cover, 1 - found.cover)
+    return np.asarray((found.residual <= _HIT) & (part > 0.1))
 
 
 def _touches(packed: Packed, open_: Ints, colour: int) -> bool:
