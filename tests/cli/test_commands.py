@@ -231,6 +231,17 @@ class Plans(scenes.InFolder):
             run("handoff", self.plan, "-o", self.folder / "out", "--formats", "xyz")[0], 1
         )
 
+    def test_a_view_is_clear_where_what_it_shows_is(self):
+        rgba = np.dstack([scenes.draw(), np.full((160, 240), 255, np.uint8)])
+        rgba[:100, :60, 3] = 0
+        self.sketch.write_bytes(scenes.encoded(rgba))
+        answer("new", self.sketch, "-o", self.plan)
+        out = self.folder / "seen.png"
+        for view, clear in (("flat", np.s_[:, :60]), ("mirrored", np.s_[:, 180:])):
+            answer("render", self.plan, "-o", out, "--view", view)
+            alpha = np.asarray(Image.open(out))[:100, :, 3]
+            self.assertEqual((alpha[clear].max(), (alpha == 0).mean()), (0, 0.25), view)
+
     def test_chart_of_a_plan_with_and_without_a_light(self):
         keys = {"local", "lit", "halftone", "terminator", "core-shadow", "crevice"}
         said = answer("chart", self.plan)

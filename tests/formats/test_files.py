@@ -165,6 +165,10 @@ class Atomic(scenes.InFolder):
             atomic.write(path, lambda stream: stream.write(bytes(1 // 0)))
         self.assertEqual((path.read_text(), len(list(self.folder.iterdir()))), ("old", 2))
 
+    def test_what_goes_wrong_inside_is_not_told_of_the_name(self):
+        with self.assertRaisesRegex(ValueError, "inside"):
+            atomic.write(self.folder / "a.txt", mock.Mock(side_effect=ValueError("inside")))
+
     def test_it_is_flushed_to_disk_before_it_takes_the_others_place(self):
         path, order = self.folder / "a.txt", []
         path.write_text("old")

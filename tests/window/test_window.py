@@ -516,6 +516,19 @@ class Files(InWindow):
             self.assertEqual(self.parts.title.text() == "Lighthouse Bakery", stays)
         self.assertFalse(self.desk.unsaved)
 
+    def test_work_done_while_a_save_is_written_is_asked_about_before_another_plan_comes(self):
+        other = self.saved()
+        self.open()
+        self.do(harmony_edits.turn_lead(12))
+        self.answers.unsaved_answer, self.answers.path = "save", self.folder / "mine.umber"
+        self.works.files.open_path(other)
+        self.answers.unsaved_answer = "cancel"
+        self.do(harmony_edits.turn_lead(70))
+        self.settle()
+        self.assertEqual(self.answers.asked, ["unsaved", "save as", "unsaved"])
+        self.assertEqual(self.parts.title.text(), "Lighthouse Bakery")
+        self.assertTrue(self.desk.unsaved)
+
     def test_save_as_only_adds_the_ending_and_asks_about_the_file_it_writes(self):
         self.open()
         for typed, written in (

@@ -157,18 +157,16 @@ def render(args: Namespace) -> dict[str, Any]:
     """A view of a plan's picture as a PNG."""
     opened = document.open_plan(Path(args.plan))
     own = "" if args.view in VIEWS else args.view
-    shown = np.ascontiguousarray(unpack(document.full_picture(opened.plan, opened.pixels, own)))
-    if args.view in VIEWS:
-        shown = VIEWS[args.view].see(shown)
+    shown = document.full_picture(opened.plan, opened.pixels, own)
     sketch = opened.plan.sketch
     alpha = picture.alpha_of(opened.pixels.sketches[sketch.hash], sketch.file_name)
-    height, width = shown.shape[:2]
-    if alpha is not None and alpha.shape != (height, width):
-        alpha = np.asarray(Image.fromarray(alpha).resize((width, height), Image.Resampling.BOX))
-    image = Image.fromarray(shown)
-    if alpha is not None:
-        image = Image.fromarray(unpack(document.off_paper(pack(shown), alpha)).copy())
-        image.putalpha(Image.fromarray(alpha))
+    if args.view in VIEWS:
+        see = VIEWS[args.view].see
+        shown = pack(see(np.ascontiguousarray(unpack(shown))))
+        if alpha is not None:  # what is there is seen the same way: mirrored, blurred, small
+            alpha = see(np.repeat(alpha[..., None], 3, axis=2))[..., 0].copy()
+    image = picture.image_of(shown, alpha)
+    width, height = image.size
     if args.width is not None:
         size = args.width, max(1, round(height * args.width / width))
         shrinking = args.width <= width

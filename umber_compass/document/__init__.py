@@ -5,7 +5,6 @@ from umber_compass.document.handing_off import (
     full_picture,
     hand_off,
     handoff_paths,
-    off_paper,
     others_files,
 )
 from umber_compass.document.kept import Kept, built_relief
@@ -22,7 +21,6 @@ __all__ = [
     "full_picture",
     "hand_off",
     "handoff_paths",
-    "off_paper",
     "open_plan",
     "others_files",
     "save",

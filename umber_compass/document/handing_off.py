@@ -4,9 +4,7 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import IO
 
-import numpy as np
-
-from umber_compass.colour.packed import Levels, Packed, pack, unpack
+from umber_compass.colour.packed import Packed
 from umber_compass.document.full_flat import flat_in_strips
 from umber_compass.document.pixels import Pixels
 from umber_compass.formats import atomic, gpl, picture
@@ -98,7 +96,7 @@ def _write(plan: Plan, pixels: Pixels, paths: Mapping[str, Path], tick: Tick) ->
     known = Pipeline(
         {plan.sketch.labels: pixels.drawing(plan.sketch)}, tick=lambda share: tick(share / 2)
     )
-    alpha = picture.alpha_of(pixels.sketches[plan.sketch.hash], plan.sketch.file_name)
+    sketch = pixels.sketches[plan.sketch.hash]
 
     def fill(kind: str) -> Fill:
         def into(stream: IO[bytes]) -> None:
@@ -108,25 +106,12 @@ def _write(plan: Plan, pixels: Pixels, paths: Mapping[str, Path], tick: Tick) ->
                 stream.write(_palette(known.derive(shown), kind).encode())
             else:
                 full = full_picture(plan, pixels, kind, tick, known)
-                picture.fill_png(
-                    full if alpha is None else off_paper(full, alpha), stream, OURS, alpha
-                )
+                alpha = picture.alpha_of(sketch, plan.sketch.file_name)
+                picture.fill_png(picture.image_of(full, alpha), stream, OURS)
 
         return into
 
     atomic.write_all({path: fill(kind) for kind, path in paths.items()})
-
-
-def off_paper(shown: Packed, alpha: Levels) -> Packed:
-    """Colours, (h, w), as they are before white paper shows through them, by how much of each px
-    is there, 0-255."""
-    at = np.flatnonzero((alpha > 0) & (alpha < 255))
-    share = alpha.reshape(-1)[at, None] / np.float32(255)
-    levels = unpack(shown.reshape(-1)[at]).astype(np.float32)
-    own = np.clip((levels - 255 * (1 - share)) / share + 0.5, 0, 255).astype(np.uint8)
-    out = np.where(alpha == 0, np.uint32(0), shown)
-    out.reshape(-1)[at] = pack(own)
-    return out
 
 
 def _palette(derived: Derived, kind: str) -> str:

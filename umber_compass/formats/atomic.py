@@ -45,12 +45,9 @@ class _Prepared(NamedTuple):
 def stamp(path: Path) -> Stamp | None:
     """The state of a file now; None where there is none."""
     try:
-        return _stamp(path.stat())
+        found = path.stat()
     except (OSError, ValueError):
         return None
-
-
-def _stamp(found: os.stat_result) -> Stamp:
     return Stamp(found.st_ino, found.st_size, found.st_mtime_ns)
 
 
@@ -64,7 +61,8 @@ def write(path: Path, fill: Fill) -> None:
 def write_all(fills: Mapping[Path, Fill]) -> None:
     """Several files, all or none: each is whole beside its place before the first is put there.
 
-    Raises Refusal if one cannot be written; the old files are then as they were."""
+    Raises Refusal if one cannot be written; the old files are then as they were. Only where the
+    disk fails in the moment of putting them there may some be new."""
     prepared: list[_Prepared] = []
     try:
         for path, fill in fills.items():
@@ -88,14 +86,17 @@ def _prepare(path: Path, fill: Fill, prepared: list[_Prepared]) -> None:
         partial = real.with_name(name)
         # Made anew and by nobody else; the kernel applies the umask, which is the whole process's.
         handle = os.open(partial, os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC, 0o666)
-        prepared.append(_Prepared(real, partial, there))
+    except (OSError, ValueError) as error:
+        raise _cannot(path, error) from error
+    prepared.append(_Prepared(real, partial, there))
+    try:
         with os.fdopen(handle, "wb") as stream:
             fill(stream)
             stream.flush()
             os.fsync(stream.fileno())
         if there is not None:
             partial.chmod(stat.S_IMODE(there.st_mode))
-    except (OSError, ValueError) as error:
+    except OSError as error:
         raise _cannot(path, error) from error
 
 

@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image, ImageCms, PngImagePlugin
 
-from umber_compass.colour.packed import CLEAR, Levels, Packed, unpack
+from umber_compass.colour.packed import CLEAR, Levels, Packed, pack, unpack
 from umber_compass.formats import atomic
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -92,14 +92,13 @@ def decode(data: bytes, subject: str, tick: Tick = idle) -> Picture:
 
 
 def alpha_of(data: bytes, subject: str) -> Levels | None:
-    """How much of each px of a picture is there, (h, w), 255 wholly; None where all is."""
-    image = _loaded(data, subject)
-    if not _has_alpha(image):
-        return None
+    """How much of each px of a picture is there, (h, w), 255 wholly; None where all is, which its
+    head tells."""
     try:
-        with image:
-            alpha = image if image.mode == "RGBA" else image.convert("RGBA")
-            return np.array(alpha.getchannel("A"))
+        with Image.open(io.BytesIO(data), formats=FORMATS) as head:
+            if not _has_alpha(head):
+                return None
+        return np.array(_loaded(data, subject).convert("RGBA").getchannel("A"))
     except _BROKEN as error:
         raise _unreadable(subject) from error
 
@@ -232,21 +231,34 @@ def write_png(path: Path, pixels: Levels | npt.NDArray[np.uint16]) -> None:
     atomic.write(path, lambda stream: _save_png(image, stream, pixels.ndim == 3))
 
 
-def write_image(path: Path, image: Image.Image) -> None:
-    """A PNG file, tagged sRGB, of a picture with or without alpha, written whole or not at all."""
-    atomic.write(path, lambda stream: _save_png(image, stream, True))
-
-
-def fill_png(
-    packed: Packed, out: IO[bytes], software: str = "", alpha: Levels | None = None
-) -> None:
-    """A PNG, tagged sRGB, of 0x00RRGGBB colours (h, w) into a stream; `alpha`, (h, w), says how
-    much of each px is there, `software` who wrote it."""
+def image_of(packed: Packed, alpha: Levels | None = None) -> Image.Image:
+    """A picture of 0x00RRGGBB colours (h, w); `alpha`, (h, w), says how much of each px is there,
+    and its colours are then those before white paper shows through them."""
     height, width = packed.shape
-    whole = np.ascontiguousarray(packed)
-    image = Image.frombuffer("RGB", (width, height), whole, "raw", "BGRX", 0, 1)
+    own = np.ascontiguousarray(packed if alpha is None else _off_paper(packed, alpha))
+    image = Image.frombuffer("RGB", (width, height), own, "raw", "BGRX", 0, 1)
     if alpha is not None:
         image.putalpha(Image.fromarray(alpha))
+    return image
+
+
+def _off_paper(shown: Packed, alpha: Levels) -> Packed:
+    at = np.flatnonzero((alpha > 0) & (alpha < 255))
+    share = alpha.reshape(-1)[at, None] / np.float32(255)
+    levels = unpack(shown.reshape(-1)[at]).astype(np.float32)
+    own = np.clip((levels - 255 * (1 - share)) / share + 0.5, 0, 255).astype(np.uint8)
+    out = np.where(alpha == 0, np.uint32(0), shown)
+    out.reshape(-1)[at] = pack(own)
+    return out
+
+
+def write_image(path: Path, image: Image.Image) -> None:
+    """A PNG file, tagged sRGB, of a picture with or without alpha, written whole or not at all."""
+    atomic.write(path, lambda stream: fill_png(image, stream))
+
+
+def fill_png(image: Image.Image, out: IO[bytes], software: str = "") -> None:
+    """A PNG, tagged sRGB, of a picture into a stream; `software` says who wrote it."""
     _save_png(image, out, True, software)
 
 

@@ -70,7 +70,8 @@ class Files(QObject):
         if answer == "discard":
             then()
         elif answer == "save":
-            self.save(then)
+            # Once more when it is saved: work done while it was being written is asked about too.
+            self.save(lambda: self._when_settled(then))
         return answer != "cancel"
 
     def new(self) -> None:

@@ -17,15 +17,12 @@ class Dressing(QObject):
         super().__init__(parent)
         self._parts = list(parts)
         self._worn: dict[QWidget, str] = {}
-        self.turn = single_shot(self, 0, self._next)
+        self.turn = single_shot(self, 0, self.dress)
         for part in self._parts:
             part.installEventFilter(self)
 
     def dress(self) -> None:
         """Style all that is seen: the first now, the rest in the next turns."""
-        self._next()
-
-    def _next(self) -> None:
         wanted = theme.sheet()
         bare = [p for p in self._parts if p.isVisible() and self._worn.get(p) != wanted]
         if bare:
