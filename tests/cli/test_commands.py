@@ -13,7 +13,7 @@ import numpy as np
 from PIL import Image
 
 from tests import scenes
-from umber_compass.cli.run import main
+from umber_compass.cli.run import _answer_line, main
 from umber_compass.colour import spaces
 from umber_compass.demo.plans import DEMOS
 from umber_compass.steps.harmony.scheme import slot_hues
@@ -143,6 +143,11 @@ class Mistakes(scenes.InFolder):
         self.assertEqual(
             [("error" in s) for s in said], [False, True, True, True, True, True, True, False]
         )
+
+    def test_a_batch_says_what_failed_inside_and_goes_on(self):
+        with mock.patch("umber_compass.document.open_plan", side_effect=LookupError("odd")):
+            said = _answer_line('["regions", "x.umber"]')
+        self.assertRegex(said["error"], "regions: failed inside .LookupError: odd")
 
 
 class Process(scenes.InFolder):

@@ -208,6 +208,8 @@ class Atomic(scenes.InFolder):
         path, link, twin = (self.folder / n for n in ("a.txt", "link.txt", "twin.txt"))
         path.write_text("old and long")
         link.symlink_to("a.txt")
+        atomic.write_bytes(link, b"newer")
+        self.assertEqual((link.is_symlink(), path.read_text()), (True, "newer"))
         os.link(path, twin)
         atomic.write_bytes(link, b"new")
         self.assertTrue(link.is_symlink())

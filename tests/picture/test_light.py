@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.scenes import BEHIND, RIGHT, UP_LEFT, plain_rig
-from umber_compass.colour import spaces
+from umber_compass.colour import gamut, spaces
 from umber_compass.picture import light
 from umber_compass.plan.model import Lamp, Rig, Terminator
 
@@ -150,6 +150,9 @@ class Fitting(unittest.TestCase):
         seen = now[:, 1] > 0.02
         self.assertLess(np.percentile(turn[seen], 95), 3)
         self.assertLess(turn[:2].max(), 3)
+        most = spaces.polar(spaces.oklab(gamut.fit(spaces.value(out.T), 0.5, was[:, 2])))[:, 1]
+        lost = np.maximum(np.minimum(was[:, 1], most) - now[:, 1], 0)[most > 0.05]
+        self.assertLess(np.percentile(lost, 95), 0.012)  # no more chroma goes than the screen asks
 
     def test_the_shoulder_climbs_without_a_step(self):
         lum = np.linspace(0, 6, 4001)

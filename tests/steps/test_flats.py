@@ -3,9 +3,11 @@
 import unittest
 
 import numpy as np
-from PIL import Image
+from PIL import Image, ImageFilter
 
 from tests import generated, scenes
+from umber_compass.colour.packed import pack
+from umber_compass.steps.sketch.flats.lossy import is_restless
 from umber_compass.words import Refusal
 
 
@@ -145,6 +147,28 @@ class Generated(unittest.TestCase):
                     other = generated.resized(rgb, scale)
                     found = self.hold(other, index, colours, 4, invented=1)
                     self.comes_back(other, found, 0.995)
+
+    def test_a_lone_px_that_lies_between_its_two_sides_is_theirs(self):
+        """Though some other region has just that colour."""
+        rgb = scenes.draw()
+        a, b = rgb[30, 20].astype(int), rgb[130, 20].astype(int)
+        rgb[:, 20:24], rgb[:, 24:28] = a, b
+        rgb[120:140, 200:220] = between = np.uint8((a + b) // 2)
+        rgb[60, 24] = between
+        found = scenes.split(rgb)
+        self.assertNotEqual(found.labels[60, 24], found.labels[130, 210])
+
+    def test_blurred_borders_come_back(self):
+        for seed in range(2):
+            _, _, rgb = self.made(seed, 12)
+            soft = np.asarray(Image.fromarray(rgb).filter(ImageFilter.GaussianBlur(1.6)))
+            self.comes_back(soft, scenes.split(soft), 0.99)
+
+    def test_what_is_calm_nowhere_is_told_by_a_few_squares(self):
+        rng = np.random.default_rng(1)
+        self.assertTrue(is_restless(pack(rng.integers(0, 256, (300, 400, 3)).astype(np.uint8))))
+        _, _, rgb = self.made(1)
+        self.assertFalse(is_restless(pack(generated.jpeg(rgb, 70))))
 
     def test_ink_over_flats(self):
         for seed in range(4):

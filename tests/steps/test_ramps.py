@@ -176,6 +176,15 @@ class Beside(unittest.TestCase):
                 with self.subTest(recipe=recipe, both=(both[0][0], both[1][0]), step=i):
                     self.assertLess(float(ciede2000(*lab)), 6)
 
+    def test_beside_the_opposite_of_a_pole_both_ways_meet(self):
+        """Straw a level apart, on both sides of OKLCh 84 (CIEDE2000 25 where each took its way)."""
+        both = [steps(h, "cool-warm", 3, 3) for h in ("#fac85d", "#f9c85d", "#f8c85d", "#fbc85d")]
+        for one, other in itertools.combinations(both, 2):
+            for pair in zip(one.steps, other.steps, strict=True):
+                self.assertLess(
+                    float(ciede2000(*(cielab(decode(parse_hex(s.hex))) for s in pair))), 6
+                )
+
     def test_steps_that_fall_together_are_left_out_and_said(self):
         for base, recipe, left_out in (
             ("#0a0a0a", "straight", 0),
