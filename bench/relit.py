@@ -16,6 +16,7 @@ from umber_compass.picture import relit as lit
 from umber_compass.picture.building import build_relief
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.light import lights_of
+from umber_compass.picture.seen import paint_gathered
 from umber_compass.plan.light_edits import rig_of, set_lamp
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.edits import shift_values
@@ -60,11 +61,11 @@ def _drags(size: tuple[int, int]) -> Iterator[Row]:
     exposed = derived.lit.lights
 
     def colour() -> None:
-        lit.paint_lit(relief, lit.light_up(relief, local, light, exposed), shown)
+        paint_gathered(relief, lit.light_up(relief, local, light, exposed), shown)
 
     def lamp() -> None:
         moved = lit.arriving(relief, lights)
-        lit.paint_lit(relief, lit.light_up(relief, local, moved, exposed), shown)
+        paint_gathered(relief, lit.light_up(relief, local, moved, exposed), shown)
 
     at = f"{size[0]}x{size[1]}"
     exact = _median(lambda: exact_picture(derived), 7)

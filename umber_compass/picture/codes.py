@@ -173,6 +173,26 @@ def paint_region(
     picture.reshape(-1)[codes.rest.place[at]] = more
 
 
+class Gathered(NamedTuple):
+    """The same codes px by px, for a grid to look up."""
+
+    shape: tuple[int, int]
+    code: Ints
+    place: Ints
+    own: Ints
+    other: Ints
+    part: PackedRow
+    rest: Blends
+
+
+def gathered(codes: Codes) -> Gathered:
+    """Codes px by px."""
+    code = np.repeat(codes.run_code, codes.run_length)
+    return Gathered(
+        codes.shape, code, codes.place, codes.own, codes.other, codes.part, codes.rest
+    )
+
+
 def parts_of(cover: npt.NDArray[np.float32]) -> PackedRow:
     """Shares 0-1 as parts of 256, finer than any level of a border's smoothing."""
     return np.asarray(cover * 256 + 0.5).astype(np.uint32)

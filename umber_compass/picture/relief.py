@@ -9,18 +9,22 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.colour.spaces import Floats
 from umber_compass.picture.borders import Borders
 from umber_compass.picture.codes import GRADIENT_STEPS, Axes, parts_of, steps_along
 from umber_compass.picture.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
 from umber_compass.picture.grain import Grain, grain_of
 from umber_compass.picture.layout import Dimension, Layout, Small, Wide, lay_out, numbers, places
 from umber_compass.picture.light import Planar, Row
-from umber_compass.picture.mixes import Blends, Ints, Labels
+from umber_compass.picture.mixes import Blends, Ints, Labels, areas
 
-# Normals a side, odd so that one faces the viewer; the next is taken where codes are too many.
-_GRIDS = (71, 57, 41, 27)
+# Normals a side of a round region, odd so that one faces the viewer: as many for each px of its
+# area's side, within these; fewer where codes are too many.
+_MOST_GRID, _LEAST_GRID, _GRID_PER_PX = 71, 9, 0.4
+_FEWER = (1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4)
 MOST_CODES = 70_000
-OPEN_LEVELS = 24
+# Levels of openness, likewise.
+OPEN_LEVELS, _LEAST_OPEN, _OPEN_PER_PX = 24, 8, 0.25
 # How far the dither moves a px, of a step: less than a whole one, so that a drag stays near the
 # exact picture, and enough that no facet shows (docs/engine.md).
 _SPREAD = np.float32(0.6)
@@ -56,7 +60,8 @@ class Relief(NamedTuple):
     forms: Forms
     code: npt.NDArray[np.int32]  # (h x w,)
     local: Ints  # by code: which flat code gives its local colour
-    normal: Planar  # (3, codes)
+    facing: Ints  # by code: which of the facings
+    normal: Planar  # (3, facings)
     openness: Row  # (codes,), 0-1
     place: Ints  # border pixels, in the flat picture
     own: Ints  # their codes
@@ -85,7 +90,7 @@ def encode_relief(
     label, standing = places(kept, layout)
     local = _locals(label, standing["step"], axes, first, layout.counts[0])
     pixels = np.maximum(np.bincount(code, minlength=len(label)), 1)
-    normal = _normals(label, code, pixels, forms)
+    facing, normal = _normals(label, standing["facing"], code, forms)
     openness = np.bincount(code, forms.openness.reshape(-1), len(label)) / (255 * pixels)
     at = _places_of(labels, borders.place, borders.other)
     rest = borders.rest
@@ -99,6 +104,7 @@ def encode_relief(
         forms=forms,
         code=code.astype(np.int32),
         local=local,
+        facing=facing,
         normal=normal,
         openness=openness.astype(np.float32),
         place=borders.place,
@@ -120,9 +126,12 @@ def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Lay
     fewer facings where the codes would be too many."""
     flat = labels.reshape(-1)
     dither = _tiled(_BAYER, labels.shape)
-    steps, openness = _steps(labels, axes, forms, dither), _openness(forms, dither)
-    for grid in _GRIDS:
-        dimensions = [steps, _facing(flat, forms, grid, labels.shape[1]), openness]
+    steps = _steps(labels, axes, forms, dither)
+    side = np.sqrt(areas(flat, len(forms.kind) - 1))
+    for share in _FEWER:
+        openness = _openness(flat, forms, dither, _open_levels(side, share))
+        grids = _grids(side, share)
+        dimensions = [steps, _facing(flat, forms, grids, labels.shape[1]), openness]
         layout = lay_out(dimensions)
         wide = numbers(flat, dimensions, layout)
         held = np.zeros(int(layout.first[-1]), bool)
@@ -155,21 +164,34 @@ def _steps(labels: Labels, axes: Axes, forms: Forms, dither: Dither) -> Dimensio
     )
 
 
-def _openness(forms: Forms, dither: Dither) -> Dimension:
+def _openness(flat: Labels, forms: Forms, dither: Dither, count: Wide) -> Dimension:
     """How open px lie, spread by the square root: the eye parts little light more finely."""
-    level = np.sqrt(forms.openness.astype(np.float32) / np.float32(255))
-    level *= np.float32(OPEN_LEVELS - 1)
-    level += _narrowed(dither)
-    count = np.full(len(forms.kind), OPEN_LEVELS, np.int64)
-    return Dimension("openness", count, None, level.reshape(-1).astype(np.int8))
+    level = np.sqrt(forms.openness.reshape(-1).astype(np.float32) / np.float32(255))
+    level *= (count - 1).astype(np.float32)[flat]
+    level += _narrowed(dither).reshape(-1)
+    return Dimension("openness", count, None, level.astype(np.int8))
 
 
-def _facing(flat: Labels, forms: Forms, grid: int, width: int) -> Dimension:
+def _open_levels(side: Floats, share: float) -> Wide:
+    """Levels of openness for each label."""
+    wished = np.clip(side * (_OPEN_PER_PX * share), _LEAST_OPEN, OPEN_LEVELS)
+    return np.asarray(wished.astype(np.int64))
+
+
+def _grids(side: Floats, share: float) -> Wide:
+    """Normals a side for each label: more than a region has px for would only cost time. `side` is
+    the root of its area, px."""
+    wished = np.clip(side * (_GRID_PER_PX * share), _LEAST_GRID, _MOST_GRID * share)
+    return np.asarray(wished.astype(np.int64) // 2 * 2 + 1)
+
+
+def _facing(flat: Labels, forms: Forms, grids: Wide, width: int) -> Dimension:
     """Which way px of round forms face."""
     is_round = forms.kind == ROUND
     place = np.flatnonzero(is_round[flat])
-    count = np.where(is_round, grid * grid, 1).astype(np.int64)
-    return Dimension("facing", count, place, _facings(forms, place, grid, width))
+    count = np.where(is_round, grids * grids, 1).astype(np.int64)
+    side = grids.astype(np.int16)[flat[place]]
+    return Dimension("facing", count, place, _facings(forms, place, side, width))
 
 
 def _tiled(pattern: Dither, shape: tuple[int, ...]) -> Dither:
@@ -184,8 +206,9 @@ def _narrowed(thresholds: Dither) -> Dither:
     return np.asarray((thresholds - np.float32(0.5)) * _SPREAD + np.float32(0.5), np.float32)
 
 
-def _facings(forms: Forms, place: Ints, grid: int, width: int) -> Small:
-    """The facing of some pixels on a grid that keeps areas (Lambert 1772), dithered."""
+def _facings(forms: Forms, place: Ints, grid: Small, width: int) -> Small:
+    """The facing of some pixels on grids that keep areas (Lambert 1772), each of its own size,
+    dithered."""
     x = forms.nx.reshape(-1)[place].astype(np.float32)
     y = forms.ny.reshape(-1)[place].astype(np.float32)
     z = np.sqrt(np.maximum(1 - x * x - y * y, 0))
@@ -194,11 +217,12 @@ def _facings(forms: Forms, place: Ints, grid: int, width: int) -> Small:
     row, column = (place // width) % 8, place % width % 8
     pattern = _narrowed((_BAYER + np.float32(0.5)) / np.float32(64))
     # Two patterns that do not march together.
+    half = (grid - 1) * np.float32(0.5)
     places = []
     for side, threshold in ((x, pattern[row, column]), (y, pattern[column, (row + 3) % 8])):
         side /= z
-        side *= np.float32((grid - 1) / 2)
-        side += np.float32((grid - 1) / 2)
+        side *= half
+        side += half
         side += threshold
         places.append(np.clip(side, 0, grid - 1).astype(np.int16))
     return places[1] * grid + places[0]
@@ -213,18 +237,23 @@ def _locals(label: Ints, step: Wide, axes: Axes, first: Ints, steps: Wide) -> In
     return local
 
 
-def _normals(label: Ints, code: Ints, pixels: Ints, forms: Forms) -> Planar:
-    """By code, which way its px face on the mean, (3, codes)."""
-    kind = forms.kind[label]
-    normal = np.zeros((3, len(label)), np.float32)
+def _normals(label: Ints, standing: Wide, code: Ints, forms: Forms) -> tuple[Ints, Planar]:
+    """By code which facing it has, and which way the px of each facing of a region face on the
+    mean, (3, facings): lamps act on these, which are fewer."""
+    most = int(standing.max(initial=0)) + 1
+    key, facing = np.unique(label * most + standing, return_inverse=True)
+    facing = facing.astype(np.intp)
+    kind = forms.kind[key // most]
+    normal = np.zeros((3, len(key)), np.float32)
     normal[:, kind == FLAT] = np.array([[0], [0], [1]])
     normal[:, kind == SLOPE] = np.array([SLOPE_NORMAL]).T
     x, y = (n.reshape(-1).astype(np.float32) for n in (forms.nx, forms.ny))
     z = np.sqrt(np.maximum(1 - x * x - y * y, 0))
-    mean = np.stack([np.bincount(code, side, len(label)) / pixels for side in (x, y, z)])
-    mean /= np.maximum(np.linalg.norm(mean, axis=0), 1e-6)
-    normal[:, kind == ROUND] = mean[:, kind == ROUND]
-    return normal
+    there = facing[code]
+    total = np.stack([np.bincount(there, side, len(key)) for side in (x, y, z)])
+    total /= np.maximum(np.linalg.norm(total, axis=0), 1e-6)
+    normal[:, kind == ROUND] = total[:, kind == ROUND]
+    return facing, normal
 
 
 def _places_of(labels: Labels, place: Ints, wanted: Ints | Labels) -> Ints:

@@ -18,12 +18,13 @@ from umber_compass.colour.spaces import (
     encode,
     value_of_luminance,
 )
-from umber_compass.picture.codes import Codes, blended, mixed_quickly
+from umber_compass.picture.codes import Codes, blended
 from umber_compass.picture.light import (
     Lights,
     Planar,
     Row,
     Tint,
+    ambient_light,
     facings,
     fitted,
     illumination,
@@ -39,7 +40,6 @@ Half: TypeAlias = npt.NDArray[np.float16]
 
 _TILE = 64  # rows shaded at a time: they stay in the cache
 _ROOTS = 4095
-_CHUNK = 65_536  # px looked up at a time: their codes, widened, stay in the cache
 # Encoded level by the square root of linear light, which spreads the darks evenly.
 _LEVEL = np.asarray(encode((np.arange(_ROOTS + 1) / _ROOTS) ** 2) * 255 + 0.5).astype(np.uint32)
 _PAPER = np.uint32(0xFFFFFF)
@@ -69,10 +69,15 @@ def local_light(table: Levels) -> Planar:
 
 
 def arriving(relief: Relief, lights: Lights) -> Arriving:
-    """The light on every code, at exposure 1."""
+    """The light on every code, at exposure 1: that of the lamps is worked out for each facing."""
     turns = facings(relief.normal, lights)
-    light = illumination(turns, relief.openness, lights)
-    return Arriving(light, turns[0], tinting(turns[0], lights))
+    open_ = np.zeros_like(turns[0])
+    lamps = illumination(turns, open_, lights._replace(ambient=np.zeros(3)))
+    light = ambient_light(relief.openness, lights)
+    for row, lamp in zip(light, lamps, strict=True):
+        row += np.take(lamp, relief.facing, mode="clip")
+    turn = np.take(turns[0], relief.facing, mode="clip")
+    return Arriving(light, turn, tinting(turn, lights))
 
 
 def light_up(relief: Relief, local: Planar, arriving: Arriving, lights: Lights) -> PackedRow:
@@ -98,22 +103,6 @@ def _encoded(linear: Planar) -> PackedRow:
     for i in (1, 2):
         packed |= np.take(_SHIFTED[i], place[i], mode="clip")
     return packed
-
-
-def paint_lit(relief: Relief, packed: PackedRow, out: Packed | None = None) -> Packed:
-    """The coded picture, (h, w), 0x00RRGGBB, from encoded colours by code (codes,); into `out`
-    where it is given."""
-    picture = np.empty(relief.shape, np.uint32) if out is None else out
-    flat, code = picture.reshape(-1), relief.code
-    wide = np.empty(_CHUNK, np.intp)
-    for begin in range(0, len(code), _CHUNK):
-        end = min(begin + _CHUNK, len(code))
-        here = wide[: end - begin]
-        here[:] = code[begin:end]
-        np.take(packed, here, out=flat[begin:end], mode="clip")
-    flat[relief.place] = mixed_quickly(packed[relief.own], packed[relief.other], relief.part)
-    flat[relief.rest.place] = blended(packed[relief.rest.of], relief.rest.share)
-    return picture
 
 
 def _mixed(top: PackedRow, under: PackedRow, cover: Row) -> PackedRow:

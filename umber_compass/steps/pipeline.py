@@ -6,14 +6,21 @@ The inputs of the table are the plan's own parts, so that a change runs just wha
 from collections.abc import Mapping
 from typing import Any, TypeVar
 
-from umber_compass.colour.packed import Packed
+from umber_compass.colour.packed import Packed, pack
 from umber_compass.picture.building import build_relief
-from umber_compass.picture.codes import encode_drawing, gradient_axes, paint, region_shares
+from umber_compass.picture.codes import (
+    encode_drawing,
+    gathered,
+    gradient_axes,
+    paint,
+    region_shares,
+)
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import form_wishes
 from umber_compass.picture.grain import Grain
 from umber_compass.picture.relief import Relief
-from umber_compass.picture.relit import paint_exact, paint_lit
+from umber_compass.picture.relit import paint_exact
+from umber_compass.picture.seen import Grid, Seen, paint_gathered, see
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_in
 from umber_compass.plan.model import Plan, Study
@@ -186,7 +193,22 @@ def picture(derived: Derived, out: Packed | None = None) -> Packed:
     the rig is on, else flat. `out` is painted over where it is given."""
     if derived.relief is None or derived.lit is None:
         return paint(derived.codes, derived.table)
-    return paint_lit(derived.relief, derived.lit.packed, out)
+    return paint_gathered(derived.relief, derived.lit.packed, out)
+
+
+def seen_on(derived: Derived, grid: Grid) -> Seen:
+    """What a grid shows of a plan's picture, whatever its colours are."""
+    labels, relief = derived.drawing.labels, derived.relief
+    if relief is None or derived.lit is None:
+        return see(gathered(derived.codes), labels, derived.codes.grain.label, grid)
+    return see(relief, labels, relief.grain.label, grid)
+
+
+def seen_picture(derived: Derived, seen: Seen, out: Packed | None = None) -> Packed:
+    """A plan's picture on a grid, (rows, columns), 0x00RRGGBB, as fast as it can be had."""
+    lit = derived.lit if derived.relief is not None else None
+    packed = pack(derived.table) if lit is None else lit.packed
+    return paint_gathered(seen, packed, out)
 
 
 def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:

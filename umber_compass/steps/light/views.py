@@ -9,7 +9,8 @@ import numpy as np
 from umber_compass.colour.packed import Packed
 from umber_compass.picture.codes import paint
 from umber_compass.picture.light import Lights
-from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact, paint_lit
+from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
+from umber_compass.picture.seen import paint_gathered
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
@@ -58,7 +59,7 @@ def in_part(derived: Derived, name: str) -> Packed:
     lights = part(derived.lit.lights)
     light = arriving(derived.relief, lights._replace(exposure=1.0))
     packed = light_up(derived.relief, local_light(derived.table), light, lights)
-    return paint_lit(derived.relief, packed)
+    return paint_gathered(derived.relief, packed)
 
 
 def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:

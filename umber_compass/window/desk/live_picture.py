@@ -12,7 +12,9 @@ from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
 from umber_compass.picture.relief import Relief
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light.views import in_part
+from umber_compass.picture.seen import Grid
 from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
+from umber_compass.window.desk.grids import Grids
 from umber_compass.window.desk.session import Session
 from umber_compass.window.desk.worker import Urgency, Worker, said
 from umber_compass.window.widgets.bitmap import Bitmap
@@ -33,7 +35,9 @@ class LivePicture(QObject):
         super().__init__()
         self._worker, self._session, self.kept = worker, session, kept
         self.derived: Derived | None = None
-        self.bitmap: Bitmap | None = None
+        self.grids = Grids(worker)
+        self._bitmap: Bitmap | None = None
+        self._stale = False  # the picture of what is dragged was only painted on grids
         self._pipeline: Pipeline | None = None
         self._masks: dict[int, Mask] = {}
         self._masked: Codes | None = None
@@ -44,7 +48,8 @@ class LivePicture(QObject):
         """Another document; with its relief where that was kept."""
         self._pipeline = Pipeline(pixels.drawings, works=False)
         self._masks, self._masked, self._asked = {}, None, ()
-        self.derived, self.bitmap = None, None
+        self.derived, self._bitmap, self._stale = None, None, False
+        self.grids.clear()
         if relief is not None:
             self._pipeline.derive(plan).take(Derived.built, relief)
 
@@ -52,21 +57,37 @@ class LivePicture(QObject):
         """Derive a plan and paint it."""
         assert self._pipeline is not None
         before, self.derived = self.derived, self._pipeline.derive(plan)
-        self._repaint(before, self.derived)
+        if self._session.dragging and self.grids.suit(self.derived):
+            self._stale = True
+        else:
+            self._repaint(before, self.derived)
         self.ask_relief()
         self._worker.forget("exact")  # of the plan before
         if not self._session.dragging:
             self.sharpening.start()
 
+    @property
+    def bitmap(self) -> Bitmap | None:
+        """The whole picture at working size."""
+        if self._stale and self.derived is not None:
+            self._repaint(None, self.derived)
+        return self._bitmap
+
+    def on_grid(self, grid: Grid) -> Bitmap | None:
+        """The picture on a grid's px alone; None where the grid is not ready for it."""
+        return None if self.derived is None else self.grids.paint(self.derived, grid)
+
     def _repaint(self, before: Derived | None, now: Derived) -> None:
         """The picture anew: lit from codes, over the one that was there; or flat, and where one
         flat region changed alone, only that."""
-        over = self.bitmap.packed if self.bitmap is not None else None
+        over = self._bitmap.packed if self._bitmap is not None else None
+        if self._stale:
+            before, self._stale = None, False
         label = None if over is None else _only_change(before, now)
         if label is None or over is None:
             fits = over is not None and over.shape == now.drawing.labels.shape
             reuse = over if self._session.dragging and fits else None
-            self.bitmap = Bitmap(picture(now, reuse))
+            self._bitmap = Bitmap(picture(now, reuse))
             return
         if self._masked is not now.codes:
             self._masks, self._masked = {}, now.codes
@@ -122,7 +143,7 @@ class LivePicture(QObject):
 
         def answer(found: Packed) -> None:
             if derived is self.derived and not self._session.dragging:
-                self.bitmap = Bitmap(found)
+                self._bitmap, self._stale = Bitmap(found), False
                 self.sharpened.emit()
 
         self._worker.ask(

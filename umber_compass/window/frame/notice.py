@@ -3,7 +3,9 @@
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
 
-_PLAIN_PX, _REFUSED_PX = 18, 34  # height of one line, and of a refusal that may need two
+# Height of one line, and of a refusal that may need two. The button is no higher than a line, or the
+# picture above would move each time something takes long.
+_PLAIN_PX, _REFUSED_PX = 20, 34
 _LEAST_ROOM = 240  # px
 
 
@@ -24,6 +26,8 @@ class Notice(QWidget):
         self.line.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self.line.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.stop = QPushButton(self.tr("Stop"))
+        self.stop.setObjectName("small")
+        self.stop.setFixedHeight(_PLAIN_PX)
         self.stop.clicked.connect(self._stop)
         row.addWidget(self.line, 1)
         row.addWidget(self.progress)

@@ -7,14 +7,18 @@ from PySide6.QtCore import QObject
 from PySide6.QtGui import QImage
 
 from umber_compass.colour.packed import pack, unpack
+from umber_compass.picture.seen import whole
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.light.views import LIGHT_VIEWS
 from umber_compass.views import VIEWS
 from umber_compass.views.spec import Picture
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.stage.stage import Stage
+from umber_compass.window.strip.small_views import QUICK_PX
 from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.timers import single_shot
 
+_PREPARE_AFTER = 60  # ms of rest before the px that are seen are looked up
 _HALVE_OVER = 900  # px of width beyond which a view on the stage is worked out at half size
 
 
@@ -27,10 +31,30 @@ class Director(QObject):
         self._shown: Bitmap | None = None
         self._seen: Bitmap | None = None
         self._peeked: Bitmap | None = None
+        self.preparing = single_shot(self, _PREPARE_AFTER, self._prepare)
+        stage.zoomed.connect(self._on_moved)
+        stage.resized.connect(self._on_moved)
+
+    def _on_moved(self) -> None:
+        """The stage shows another part of the picture."""
+        if self.desk.session.dragging and self.desk.derived is not None:
+            self.show()
+        self.preparing.start()
+
+    def _prepare(self) -> None:
+        """Have what the stage and the small views show made ready for a drag."""
+        derived = self.desk.derived
+        grid = self.stage.grid(bool(self.desk.session.view))
+        if derived is not None and grid is not None and not self.desk.session.dragging:
+            small = whole(derived.drawing.labels.shape, QUICK_PX)
+            self.desk.live.grids.want(derived, stage=grid, small=small)
 
     def show(self) -> None:
         """The picture that the session asks for."""
         held = self.desk.session.held
+        if self.desk.session.dragging and not held and self._show_quickly():
+            return
+        self.preparing.start()
         bitmap = self._held(held) if held else self.desk.live.bitmap
         if bitmap is None:
             return
@@ -38,6 +62,24 @@ class Director(QObject):
         height, width = bitmap.packed.shape
         image = bitmap.image if held in LIGHT_VIEWS else self._in_view(bitmap)
         self.stage.show_image(image, (width, height), self.desk.session.dragging)
+
+    def _show_quickly(self) -> bool:
+        """The picture of what is dragged on the stage's own px, where that can be had."""
+        view, derived = self.desk.session.view, self.desk.derived
+        grid = self.stage.grid(bool(view))
+        if derived is None or grid is None or view in LIGHT_VIEWS:
+            return False
+        bitmap = self.desk.live.on_grid(grid)
+        if bitmap is None:
+            return False
+        if view:
+            self._seen = Bitmap(pack(VIEWS[view].see(unpack(bitmap.packed))))
+            height, width = derived.drawing.labels.shape
+            self.stage.show_image(self._seen.image, (width, height), True)
+        else:
+            self._shown = bitmap
+            self.stage.show_part(bitmap.image, grid)
+        return True
 
     def _held(self, held: str) -> Bitmap | None:
         if held in LIGHT_VIEWS:

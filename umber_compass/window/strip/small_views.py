@@ -5,6 +5,7 @@ from PIL import Image
 from PySide6.QtCore import QObject
 
 from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.picture.seen import whole
 from umber_compass.steps.light.views import in_part
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
@@ -17,7 +18,7 @@ from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
 VIEW_PX = 320  # width at which the small views are worked out
-_QUICK_PX = 160  # the same while something is dragged
+QUICK_PX = 160  # the same while something is dragged
 _AFTER = 100  # ms between two rounds of views while something is dragged
 
 
@@ -40,11 +41,14 @@ class SmallViews(QObject):
 
     def ask(self) -> None:
         """Have the views worked out now, unless they are there for this very picture."""
-        bitmap, derived = self.desk.live.bitmap, self.desk.derived
+        derived, live = self.desk.derived, self.desk.live
+        quick, names = self.desk.session.dragging, self.strip.views()
+        bitmap = None
+        if quick and derived is not None:
+            bitmap = live.on_grid(whole(derived.drawing.labels.shape, QUICK_PX))
+        bitmap = bitmap or live.bitmap
         if bitmap is None or derived is None:
             return
-        quick = self.desk.session.dragging
-        names = self.strip.views()
         made_from = (id(derived), id(bitmap), quick, tuple(names))
         if made_from == self._made_from:
             return  # the very same picture in the same views
@@ -92,5 +96,5 @@ def _small(packed: Packed) -> Picture:
 def _thinned(packed: Packed) -> Picture:
     """Every so many px of a picture, as many as a small view has: good enough while something
     moves, and the hand must not wait for the worker."""
-    factor = max(1, round(packed.shape[1] / _QUICK_PX))
+    factor = max(1, round(packed.shape[1] / QUICK_PX))
     return np.ascontiguousarray(unpack(np.ascontiguousarray(packed[::factor, ::factor])))

@@ -157,6 +157,7 @@ QMenu::item:disabled {{ color: {room.line}; }}
 QMenu::separator {{ height: 1px; background: {room.well}; margin: 4px 0; }}
 QPushButton, QToolButton {{ background: transparent; border: 1px solid {room.ink};
   padding: 3px 10px; }}
+QPushButton#small {{ padding: 0 8px; font-size: 12px; }}
 QPushButton#fix {{ font-weight: 600; }}
 QPushButton:hover, QToolButton:hover {{ background: {room.card}; }}
 QPushButton:checked, QToolButton:checked, QPushButton:pressed {{ background: {room.ink};
