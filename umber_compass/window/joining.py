@@ -1,7 +1,7 @@
 """How the parts of a window answer each other: a hand's signals to the desk, the desk's to what is
 seen."""
 
-from PySide6.QtCore import QObject
+from PySide6.QtCore import QCoreApplication, QEvent, QObject
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.plan.edits import Edit
@@ -36,7 +36,7 @@ class Joining(QObject):
         desk, notice = self._works.desk, self._works.layout.notice
         desk.leaving.connect(self._let_go)
         desk.opened.connect(self._on_opened)
-        desk.painted.connect(self._works.director.paint_now)
+        desk.painted.connect(self._on_painted)
         desk.live.sharpened.connect(self._works.director.show)
         desk.live.worked.connect(self._works.following.follow)
         desk.changed.connect(self._on_changed)
@@ -106,14 +106,20 @@ class Joining(QObject):
         self._works.marks.begin()
         self._works.menus.refresh()
 
+    def _on_painted(self) -> None:
+        if self._works.desk.session.dragging:
+            self._works.following.show_lamps()  # painted with the picture, not after it
+        self._works.director.paint_now()
+
     def _on_changed(self) -> None:
         if self._works.desk.session.held:
             self._works.views.hold("")
         self._works.following.follow()
         if self._works.desk.session.dragging:
-            # Painted now, in the pause between two moves, rather than with the picture's next
-            # frame: painting one part paints whatever else waits for it.
-            self._works.layout.route.repaint()
+            # What is new is painted now, in the pause between two moves, rather than with the
+            # picture's next frame.
+            window = self._works.layout.window()
+            QCoreApplication.postEvent(window, QEvent(QEvent.Type.UpdateRequest))
         self._works.small_views.ask_soon()
 
     def _on_selected(self, region_id: str) -> None:

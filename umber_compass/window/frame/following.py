@@ -60,6 +60,13 @@ class Following(QObject):
             current.show_derived(derived, self.desk.session.selection)
             self.desk.live.work_out(current.needs())
 
+    def show_lamps(self) -> None:
+        """The lamps, where the open step puts them on the stage."""
+        derived = self.desk.derived
+        if derived is not None and self.layout.stage.has_lamps:
+            row = BENCHES[self.desk.session.step]
+            self.layout.stage.show_lamps(list(row.marks(derived, "").lamps))
+
     def _show_tray(self, derived: Derived) -> None:
         names = {r.id: r.name for r in derived.regions}
         swatches = [

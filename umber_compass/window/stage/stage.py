@@ -30,6 +30,11 @@ _ARROWS = {
 }
 
 
+def _nothing(plate: QRectF, label: int) -> float:
+    """What a plate hides where nothing matters."""
+    return 0.0
+
+
 class Stage(Holding, PictureView):
     """Says what is pointed at; lamps on it are dragged, or stepped with the arrow keys by 2
     degrees, with Shift by 10."""
@@ -50,25 +55,33 @@ class Stage(Holding, PictureView):
         self._panning = Panning()
         self._over: QImage | None = None
         self._tags: list[Tag] = []
-        self._covers: Covers = lambda plate, label: 0.0
+        self._covers: Covers = _nothing
         self._placed: tuple[object, list[Placed]] = (None, [])
         self._lamps: list[LampMark] = []
         self._held_lamp = ""
 
     def mark(self, over: QImage | None, marks: list[Tag], covers: Covers | None = None) -> None:
         """The step's marks: an overlay of the picture's size, and names."""
-        self._over, self._tags = over, marks
-        self._covers = covers or (lambda plate, label: 0.0)
-        self.update()
+        covers = covers or _nothing
+        if (over, marks, covers) != (self._over, self._tags, self._covers):
+            self._over, self._tags, self._covers = over, marks, covers
+            self.update()
 
     def show_lamps(self, lamps: list[LampMark]) -> None:
         """The lamps that stand on and round the picture; none on other steps."""
+        if lamps == self._lamps:
+            return
         self._lamps = lamps
         where = ", ".join(f"{m.name} {in_words(m.direction)}" for m in lamps)
         self.setAccessibleDescription(where)
         # Round the frame there is room for a lamp that stands behind.
         self.zoom.inset = 0.125 if lamps and not self.alone else 0.0
         self.update()
+
+    @property
+    def has_lamps(self) -> bool:
+        """Whether lamps stand on it."""
+        return bool(self._lamps)
 
     def paint_marks(self, painter: QPainter, frame: QRectF) -> None:
         if self._over is not None:
