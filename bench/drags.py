@@ -26,12 +26,9 @@ def rows() -> Iterator[Row]:
     """The leading hue, a value chip and the key, dragged on the demo, on 300 regions and on a
     sketch of 2560 px."""
     application = make_application()
-    for name, scene in (
-        ("demo", lambda: demo_sized(1280, 960)),
-        ("300 regions", lambda: mosaic(300)),
-        ("2560 px", lambda: demo_sized(2560, 1920)),
-    ):
-        yield from _scene(name, scene())
+    yield from _scene("demo", demo_sized(1280, 960))
+    yield from _scene("300 regions", mosaic(300))
+    yield from _scene("2560 px", demo_sized(2560, 1920))
     del application
 
 

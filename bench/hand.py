@@ -40,8 +40,12 @@ class _Watch(QObject):
                 self.moving.append((time.thread_time() - self.began) * 1000)
                 self.began = 0.0
 
-        stage.paintEvent = paint  # type: ignore[assignment]  # found by Qt before the class's
-        self.release = lambda: setattr(stage, "paintEvent", plain)
+        self._stage, self._plain = stage, plain
+        setattr(stage, "paintEvent", paint)  # noqa: B010 - found by Qt before the class's own
+
+    def release(self) -> None:
+        """Watch no more."""
+        setattr(self._stage, "paintEvent", self._plain)  # noqa: B010
 
 
 def rest(ms: int) -> None:

@@ -11,7 +11,7 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.packed import Packed, PackedRow, pack, unpack
+from umber_compass.colour.packed import Packed, PackedRow, pack
 from umber_compass.colour.spaces import Floats
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.grain import Grain, grain_of
@@ -188,9 +188,7 @@ class Gathered(NamedTuple):
 def gathered(codes: Codes) -> Gathered:
     """Codes px by px."""
     code = np.repeat(codes.run_code, codes.run_length)
-    return Gathered(
-        codes.shape, code, codes.place, codes.own, codes.other, codes.part, codes.rest
-    )
+    return Gathered(codes.shape, code, codes.place, codes.own, codes.other, codes.part, codes.rest)
 
 
 def parts_of(cover: npt.NDArray[np.float32]) -> PackedRow:
@@ -210,8 +208,14 @@ def mixed_quickly(top: PackedRow, under: PackedRow, part: PackedRow) -> PackedRo
 def blended(packed: Packed, share: Floats) -> PackedRow:
     """Packed colours, (n, 3), blended on encoded values by their shares, (n, 3), kept within what
     a level can be."""
-    levels = (unpack(packed).astype(np.float32) * share[..., None]).sum(axis=1)
-    return pack((np.clip(levels, 0, 255) + np.float32(0.5)).astype(np.uint8))
+    found = np.zeros(len(packed), np.uint32)
+    three, shares = np.ascontiguousarray(packed.T), np.ascontiguousarray(share.T)
+    for shift in (16, 8, 0):
+        levels = ((three >> np.uint32(shift)) & np.uint32(255)).astype(np.float32)
+        levels *= shares
+        level = levels[0] + levels[1] + levels[2] + np.float32(0.5)
+        found |= np.clip(level, 0, 255).astype(np.uint32) << np.uint32(shift)
+    return found
 
 
 def region_shares(codes: Codes, regions: Iterable[Region]) -> dict[str, float]:

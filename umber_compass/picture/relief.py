@@ -18,13 +18,13 @@ from umber_compass.picture.layout import Dimension, Layout, Small, Wide, lay_out
 from umber_compass.picture.light import Planar, Row
 from umber_compass.picture.mixes import Blends, Ints, Labels, areas
 
-# Normals a side of a round region, odd so that one faces the viewer: as many for each px of its
-# area's side, within these; fewer where codes are too many.
-_MOST_GRID, _LEAST_GRID, _GRID_PER_PX = 71, 9, 0.4
+# Normals a side of a round region, odd so that one faces the viewer, and levels of openness: so
+# many times the fourth root of its area, px, between the least and the most; fewer where codes are
+# too many. Chosen by what each adds to the difference from the exact picture (docs/engine.md).
+_GRID_PER_ROOT, _GRID = 3.5, (9, 71)
+_OPEN_PER_ROOT, _OPEN = 1.6, (6, 24)
 _FEWER = (1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4)
 MOST_CODES = 70_000
-# Levels of openness, likewise.
-OPEN_LEVELS, _LEAST_OPEN, _OPEN_PER_PX = 24, 8, 0.25
 # How far the dither moves a px, of a step: less than a whole one, so that a drag stays near the
 # exact picture, and enough that no facet shows (docs/engine.md).
 _SPREAD = np.float32(0.6)
@@ -127,10 +127,10 @@ def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Lay
     flat = labels.reshape(-1)
     dither = _tiled(_BAYER, labels.shape)
     steps = _steps(labels, axes, forms, dither)
-    side = np.sqrt(areas(flat, len(forms.kind) - 1))
+    root = areas(flat, len(forms.kind) - 1) ** 0.25
     for share in _FEWER:
-        openness = _openness(flat, forms, dither, _open_levels(side, share))
-        grids = _grids(side, share)
+        openness = _openness(flat, forms, dither, _open_levels(root, share))
+        grids = _grids(root, share)
         dimensions = [steps, _facing(flat, forms, grids, labels.shape[1]), openness]
         layout = lay_out(dimensions)
         wide = numbers(flat, dimensions, layout)
@@ -172,16 +172,14 @@ def _openness(flat: Labels, forms: Forms, dither: Dither, count: Wide) -> Dimens
     return Dimension("openness", count, None, level.astype(np.int8))
 
 
-def _open_levels(side: Floats, share: float) -> Wide:
-    """Levels of openness for each label."""
-    wished = np.clip(side * (_OPEN_PER_PX * share), _LEAST_OPEN, OPEN_LEVELS)
-    return np.asarray(wished.astype(np.int64))
+def _open_levels(root: Floats, share: float) -> Wide:
+    """Levels of openness for each label, from the fourth root of its area, px."""
+    return np.asarray(np.clip(root * (_OPEN_PER_ROOT * share), *_OPEN).astype(np.int64))
 
 
-def _grids(side: Floats, share: float) -> Wide:
-    """Normals a side for each label: more than a region has px for would only cost time. `side` is
-    the root of its area, px."""
-    wished = np.clip(side * (_GRID_PER_PX * share), _LEAST_GRID, _MOST_GRID * share)
+def _grids(root: Floats, share: float) -> Wide:
+    """Normals a side for each label: more than a region has px for would only cost time."""
+    wished = np.clip(root * (_GRID_PER_ROOT * share), _GRID[0], _GRID[1] * share)
     return np.asarray(wished.astype(np.int64) // 2 * 2 + 1)
 
 
@@ -250,7 +248,7 @@ def _normals(label: Ints, standing: Wide, code: Ints, forms: Forms) -> tuple[Int
     x, y = (n.reshape(-1).astype(np.float32) for n in (forms.nx, forms.ny))
     z = np.sqrt(np.maximum(1 - x * x - y * y, 0))
     there = facing[code]
-    total = np.stack([np.bincount(there, side, len(key)) for side in (x, y, z)])
+    total = np.stack([np.bincount(there, side, len(key)).astype(float) for side in (x, y, z)])
     total /= np.maximum(np.linalg.norm(total, axis=0), 1e-6)
     normal[:, kind == ROUND] = total[:, kind == ROUND]
     return facing, normal

@@ -1,5 +1,5 @@
-"""The picture as the stage shows it: codes and mixes for the stage's own px, so that a drag looks up
-those alone and Qt has nothing to scale (docs/engine.md)."""
+"""The picture as the stage shows it: codes and mixes for the stage's own px, so that a drag looks
+up those alone and Qt has nothing to scale (docs/engine.md)."""
 
 from typing import NamedTuple, Protocol, TypeAlias
 
@@ -117,8 +117,10 @@ def see(gather: Gather, labels: Labels, label_of: Ints, grid: Grid) -> Seen:
         _shared(mixes.of_px(gather, at[:, p], share[:, p]), label_of, p)
         for p in np.array_split(place, max(1, len(place) // _MIXED))
     ]
-    pairs, rest = ([np.concatenate(c) for c in zip(*k, strict=True)] for k in zip(*parts, strict=True))
-    return Seen((grid.rows, grid.columns), code, *pairs, Blends(*rest))
+    two, three = zip(*parts, strict=True)
+    at_two, own, other, part = (np.concatenate(column) for column in zip(*two, strict=True))
+    rest = Blends(*(np.concatenate(column) for column in zip(*three, strict=True)))
+    return Seen((grid.rows, grid.columns), code, at_two, own, other, part, rest)
 
 
 def _four(shape: tuple[int, int], grid: Grid) -> tuple[Ints, Shares]:
@@ -149,10 +151,10 @@ def _one(at: Ints, grid: Grid) -> Ints:
     """One of the four for each px: the nearest where the picture is shown at its own size, else
     each in turn, or the dither of the codes would be seen in part only."""
     if grid.width <= grid.columns * 1.01:
-        return at[0]
+        return np.asarray(at[0])
     y, x = np.indices((grid.rows, grid.columns)) & 1
     turn = (2 * x + y).reshape(-1)
-    return np.take_along_axis(at, turn[None], axis=0)[0]
+    return np.asarray(np.take_along_axis(at, turn[None], axis=0)[0])
 
 
 _Pairs: TypeAlias = tuple[Ints, Ints, Ints, PackedRow]

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 
 from msgspec.structs import replace
 
-from umber_compass.colour.measured import Measured, measure_hex
+from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import (
     to_hex,
 )
@@ -45,12 +45,6 @@ def planned_from_hex(scheme: Scheme, text: str) -> Planned:
     """A measured colour in a scheme's terms."""
     m = measure_hex(text)
     return planned_as(scheme, m.value, m.chroma, m.hue)
-
-
-def _now(plan: Plan, region_id: str, end: End) -> tuple[Colour, Planned | Pinned, Measured]:
-    colour = study(plan).colours[region_id]
-    shown = region_colours(study(plan).scheme, {region_id: colour})[region_id]
-    return colour, part(colour, end), shown.ends[min(end, len(shown.ends) - 1)]
 
 
 def _freed(plan: Plan, solid: Planned | Pinned) -> Planned:
@@ -101,7 +95,8 @@ def _changed(
     region_id: str, end: End, change: Callable[[Planned], Planned], name: Words, merge: str
 ) -> Edit:
     def apply(plan: Plan) -> Plan:
-        colour, solid, _ = _now(plan, region_id, end)
+        colour = study(plan).colours[region_id]
+        solid = part(colour, end)
         moved: Planned | Pinned = change(_freed(plan, solid))
         if isinstance(solid, Pinned):
             scheme = study(plan).scheme

@@ -33,8 +33,9 @@ _FIRST_BIN = (127 - 20) * 2  # of a float’s bits: 2^-20
 _LUMINANCE = LUMINANCE.astype(np.float32)
 _MANY = 4000  # samples from which they are
 _FOR_LABEL = 400  # codes that stand for a region’s mean
-# Steps of the search, in the exposure's logarithm: coarse ones, then ever finer ones around.
-_WIDE, _WIDE_STEPS, _ROUNDS, _FINE_STEPS = 3.0, 25, 4, 7
+# Steps of the search, in the exposure's logarithm: coarse ones, then fine ones round the lowest
+# place of the parabola through the best three.
+_WIDE, _STEPS, _FINE = 3.0, 25, 0.06
 
 
 class Anchored(NamedTuple):
@@ -202,15 +203,24 @@ def expose(samples: Samples, lights: Lights) -> tuple[Lights, Floats]:
     weight = np.where(seen, np.maximum(samples.weight, 1e-6), 0)
     mean = np.maximum(np.bincount(samples.region, samples.share * samples.lum, count), 1e-9)
     ratio = np.log(np.maximum(luminance_of_value(samples.wished), 1e-6) / mean)
-    log, step = float((ratio * weight).sum() / weight.sum()), _WIDE
-    steps = _WIDE_STEPS
-    for _ in range(_ROUNDS + 1):
-        tried = log + np.linspace(-step, step, steps)
+    log = float((ratio * weight).sum() / weight.sum())
+    for reach in (_WIDE, _FINE):
+        tried = log + np.linspace(-reach, reach, _STEPS)
         off = _shown_at(samples, tried) - samples.wished
-        log = float(tried[((off * off) @ weight).argmin()])
-        step, steps = 2 * step / (steps - 1), _FINE_STEPS
+        log = _lowest(tried, (off * off) @ weight)
     rest = _shown_at(samples, np.array([log]))[0] - samples.wished
     return lights._replace(exposure=float(np.exp(log))), rest
+
+
+def _lowest(at: Floats, height: Floats) -> float:
+    """Where a smooth line is lowest: of the parabola through its lowest point and those beside."""
+    i = min(max(int(height.argmin()), 1), len(at) - 2)
+    left, middle, right = (float(h) for h in height[i - 1 : i + 2])
+    bend = left - 2 * middle + right
+    if bend <= 0:
+        return float(at[height.argmin()])
+    away = min(max((left - right) / (2 * bend), -1.0), 1.0)
+    return float(at[i] + away * (at[1] - at[0]))
 
 
 def _shown_at(samples: Samples, logs: Floats) -> Floats:

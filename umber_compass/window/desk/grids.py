@@ -61,7 +61,8 @@ class Grids:
         if not self._is_for(derived, grid):
             return None
         made = self._made[grid]
-        packed = seen_picture(derived, made.seen, None if made.bitmap is None else made.bitmap.packed)
+        over = None if made.bitmap is None else made.bitmap.packed
+        packed = seen_picture(derived, made.seen, over)
         if made.bitmap is None:
             self._made[grid] = made = made._replace(bitmap=Bitmap(packed))
         return made.bitmap

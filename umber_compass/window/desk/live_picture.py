@@ -10,9 +10,9 @@ from umber_compass.colour.packed import Packed
 from umber_compass.document import Kept, Pixels, built_relief
 from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
 from umber_compass.picture.relief import Relief
+from umber_compass.picture.seen import Grid
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light.views import in_part
-from umber_compass.picture.seen import Grid
 from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
 from umber_compass.window.desk.grids import Grids
 from umber_compass.window.desk.session import Session

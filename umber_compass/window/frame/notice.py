@@ -3,8 +3,8 @@
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
 
-# Height of one line, and of a refusal that may need two. The button is no higher than a line, or the
-# picture above would move each time something takes long.
+# Height of one line, and of a refusal that may need two. The button is no higher than a line, or
+# the picture above would move each time something takes long.
 _PLAIN_PX, _REFUSED_PX = 20, 34
 _LEAST_ROOM = 240  # px
 

@@ -10,6 +10,7 @@ from PySide6.QtGui import (
     QMouseEvent,
     QPainter,
     QPen,
+    QPixmap,
 )
 
 from umber_compass.steps.light.lamps import in_words, stepped
@@ -57,6 +58,7 @@ class Stage(Holding, PictureView):
         self._tags: list[Tag] = []
         self._covers: Covers = _nothing
         self._placed: tuple[object, list[Placed]] = (None, [])
+        self._drawn: tuple[object, QPixmap] = (None, QPixmap())
         self._lamps: list[LampMark] = []
         self._held_lamp = ""
 
@@ -85,7 +87,7 @@ class Stage(Holding, PictureView):
 
     def paint_marks(self, painter: QPainter, frame: QRectF) -> None:
         if self._over is not None:
-            draw_seen(painter, self.rect().toRectF(), frame, self._over)
+            painter.drawPixmap(0, 0, self._outline(frame, self._over))
         tags.paint(painter, self._places(frame))
         lamp_marks.paint(painter, self._lamps, frame, self.hasFocus())
         if self.hasFocus() and not self.alone:
@@ -93,6 +95,21 @@ class Stage(Holding, PictureView):
             painter.setPen(QPen(THEME.colour("ink"), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(frame.intersected(QRectF(self.rect())).adjusted(1, 1, -1, -1))
+
+    def _outline(self, frame: QRectF, over: QImage) -> QPixmap:
+        """The overlay as large as it is shown, kept: it is seldom another one."""
+        ratio = self.devicePixelRatioF()
+        key = (over.cacheKey(), frame.getRect(), self.size().toTuple(), ratio)
+        if self._drawn[0] != key:
+            kept = QPixmap(self.size() * ratio)
+            kept.setDevicePixelRatio(ratio)
+            kept.fill(Qt.GlobalColor.transparent)
+            inner = QPainter(kept)
+            inner.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            draw_seen(inner, self.rect().toRectF(), frame, over)
+            inner.end()
+            self._drawn = (key, kept)
+        return self._drawn[1]
 
     def _places(self, frame: QRectF) -> list[Placed]:
         """Where the names stand; found anew only where they, or the zoom, changed."""

@@ -11,6 +11,7 @@ from PySide6.QtGui import (
     QPainterPath,
     QPen,
     QPixmap,
+    QPolygonF,
 )
 from PySide6.QtWidgets import QWidget
 
@@ -91,14 +92,10 @@ def _paint_petals(painter: QPainter, parts: RoseParts, selected: str, dial: Dial
         half = 1.6 + 9 * math.sqrt(petal.share)
         tip, middle = dial.at(petal.angle, length), dial.middle
         across = dial.at(petal.angle + 90, half) - middle
-        path = QPainterPath(middle)
-        path.lineTo(tip + across)
-        path.lineTo(tip - across)
-        path.closeSubpath()
         painter.setBrush(QColor(petal.hex))
         chosen = petal.region == selected
         painter.setPen(QPen(THEME.colour("ink"), 2 if chosen else 0.6))
-        painter.drawPath(path)
+        painter.drawPolygon(QPolygonF([middle, tip + across, tip - across]))
 
 
 def _paint_needles(painter: QPainter, parts: RoseParts, dial: Dial) -> None:
