@@ -15,7 +15,7 @@ from umber_compass.picture.relief import Relief
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
 Spec: TypeAlias = tuple[str, int, tuple[float, float]]
-VERSION = "8"  # of what is kept; another one is never read
+VERSION = "9"  # of what is kept; another one is never read
 
 # What each array must be: type, dimensions, and the least and greatest it may hold.
 _ANY = (-np.inf, np.inf)
@@ -46,7 +46,7 @@ _GRAIN: dict[str, Spec] = {
     "pair_px": ("int64", 1, (0, 2**31)),
 }
 _RELIEF: dict[str, Spec] = {
-    "code": ("int32", 1, _ANY),
+    "code": ("int64", 1, _ANY),
     "local": ("int64", 1, (0, 65536 * 129)),
     "facing": ("int64", 1, _ANY),
     "normal": ("float32", 2, (-1.01, 1.01)),

@@ -21,8 +21,8 @@ from umber_compass.picture.mixes import Blends, Ints, Labels, areas
 # Normals a side of a round region, odd so that one faces the viewer, and levels of openness: so
 # many times the fourth root of its area, px, between the least and the most; fewer where codes are
 # too many. Chosen by what each adds to the difference from the exact picture (docs/engine.md).
-_GRID_PER_ROOT, _GRID = 3.5, (9, 71)
-_OPEN_PER_ROOT, _OPEN = 1.6, (6, 24)
+_GRID_PER_ROOT, _GRID = 4.2, (9, 71)
+_OPEN_PER_ROOT, _OPEN = 1.7, (6, 24)
 _FEWER = (1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4)
 MOST_CODES = 70_000
 # How far the dither moves a px, of a step: less than a whole one, so that a drag stays near the
@@ -58,7 +58,7 @@ class Relief(NamedTuple):
 
     shape: tuple[int, int]
     forms: Forms
-    code: npt.NDArray[np.int32]  # (h x w,)
+    code: Ints  # (h x w,); as wide as an index, so that it need not be widened in every frame
     local: Ints  # by code: which flat code gives its local colour
     facing: Ints  # by code: which of the facings
     normal: Planar  # (3, facings)
@@ -102,7 +102,7 @@ def encode_relief(
     return Relief(
         shape=(labels.shape[0], labels.shape[1]),
         forms=forms,
-        code=code.astype(np.int32),
+        code=code,
         local=local,
         facing=facing,
         normal=normal,

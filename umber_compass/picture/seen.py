@@ -13,7 +13,6 @@ from umber_compass.picture.mixes import Blends, Ints, Labels
 Few: TypeAlias = npt.NDArray[np.int32]
 Shares: TypeAlias = npt.NDArray[np.float32]
 
-_CHUNK = 65_536  # px looked up at a time: their codes, widened, stay in the cache
 _MIXED = 16_384  # mixed px worked out at a time
 _NOTHING = 0.02  # a third colour's share below which it is left out
 _SPREAD_FROM = 2.0  # px of the picture for one that is shown, from which four are spread over them
@@ -28,7 +27,7 @@ class Gather(Protocol):
         """Height and width, px."""
 
     @property
-    def code(self) -> Ints | Few:
+    def code(self) -> Ints:
         """By px, (h x w,)."""
 
     @property
@@ -67,7 +66,7 @@ class Seen(NamedTuple):
     """What a grid shows of a picture."""
 
     shape: tuple[int, int]
-    code: Few
+    code: Ints
     place: Ints
     own: Ints
     other: Ints
@@ -86,13 +85,8 @@ def paint_gathered(gather: Gather, packed: PackedRow, out: Packed | None = None)
     """The picture, (h, w) 0x00RRGGBB, from encoded colours by code, (codes,); into `out` where it
     is given."""
     picture = np.empty(gather.shape, np.uint32) if out is None else out
-    flat, code = picture.reshape(-1), gather.code
-    wide = np.empty(_CHUNK, np.intp)
-    for begin in range(0, len(code), _CHUNK):
-        end = min(begin + _CHUNK, len(code))
-        here = wide[: end - begin]
-        here[:] = code[begin:end]
-        np.take(packed, here, out=flat[begin:end], mode="clip")
+    flat = picture.reshape(-1)
+    np.take(packed, gather.code, out=flat, mode="clip")
     flat[gather.place] = mixed_quickly(packed[gather.own], packed[gather.other], gather.part)
     flat[gather.rest.place] = blended(packed[gather.rest.of], gather.rest.share)
     return picture
@@ -110,7 +104,7 @@ def see(gather: Gather, labels: Labels, label_of: Ints, grid: Grid) -> Seen:
     mixed = first == _BORDER
     for other in at[1:]:
         mixed |= marked[other] != first
-    code = gather.code[_one(at, grid)].astype(np.int32)
+    code = gather.code[_one(at, grid)]
     place = np.flatnonzero(mixed)
     mixes = _mixes(gather)
     parts = [

@@ -33,9 +33,9 @@ def _bell(size: int, sigma: float) -> Floats:
     rows = np.repeat(np.arange(size), len(steps))
     columns = np.clip(np.add.outer(np.arange(size), steps), 0, size - 1).reshape(-1)
     np.add.at(found, (rows, columns), np.tile(share, size))
-    found = found.astype(np.float32)
-    found.flags.writeable = False
-    return found
+    narrow = found.astype(np.float32)
+    narrow.flags.writeable = False
+    return narrow
 
 
 VIEW = ViewSpec("squint", "Squint", "eyes half closed", _see)

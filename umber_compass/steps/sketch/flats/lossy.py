@@ -5,8 +5,9 @@ from typing import NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
+from PIL import Image
 
-from umber_compass.colour.packed import CLEAR, Packed, pack, unpack
+from umber_compass.colour.packed import CLEAR, Packed, unpack
 from umber_compass.colour.spaces import Floats
 from umber_compass.picture.mixes import Frame, Ints, Labels, Row, around, explain, framed, nearest
 
@@ -22,6 +23,7 @@ _MIX_LEVELS = 4.0
 _GROWTH = (5, 9), (12, 24, 48, 1000)  # levels within which labels grow, before and after
 _ASKED, _LEAST_CALM = 256, 0.15  # px a side of a square; share of it that must be calm
 _CHROMA = 0.4  # weight of chroma differences: storage halves their resolution and they bleed
+_BESIDE = ((-1, 0), (1, 0), (0, -1), (0, 1))
 _HELD, _HELD_WITHIN = 0.70, 12  # share of px that must lie within so many levels
 
 
@@ -66,15 +68,19 @@ def is_restless(packed: Packed) -> bool:
 
 
 def smaller(packed: Packed, step: int) -> Packed:
-    """A picture with one px for so many a side: the mean of each square, row by row of them. What
-    is left at the right and below is cut off."""
-    height, width = packed.shape[0] // step, packed.shape[1] // step
-    out = np.empty((height, width), np.uint32)
-    for row in range(height):
-        part = packed[row * step : (row + 1) * step, : width * step]
-        levels = unpack(part).reshape(step, width, step, 3)
-        out[row] = pack(np.asarray(levels.mean(axis=(0, 2)) + 0.5).astype(np.uint8))
-        out[row][(part.reshape(step, width, step) == CLEAR).all(axis=(0, 2))] = CLEAR
+    """A picture with one px for so many a side: the mean of each square. What is left at the right
+    and below is cut off; a square is clear where all of it is."""
+    height, width = packed.shape[0] // step * step, packed.shape[1] // step * step
+    whole = np.ascontiguousarray(packed[:height, :width])
+    # As it lies in memory, blue first: a large picture is not copied to be turned round.
+    image = Image.frombuffer("RGBX", (width, height), whole, "raw", "RGBX", 0, 1).reduce(step)
+    out = np.frombuffer(image.tobytes(), "<u4").reshape(height // step, width // step)
+    out = np.asarray(out & np.uint32(0xFFFFFF), np.uint32)
+    clear = np.ones(out.shape, bool)
+    for dy in range(step):
+        for dx in range(step):
+            clear &= whole[dy::step, dx::step] == CLEAR
+    out[clear] = CLEAR
     return out
 
 
@@ -85,23 +91,40 @@ def enlarged(packed: Packed, found: Lossy, step: int) -> Labels:
     rows = np.minimum(np.arange(height) // step, found.labels.shape[0] - 1)
     columns = np.minimum(np.arange(width) // step, found.labels.shape[1] - 1)
     main = np.concatenate([[[0, 0, 0]], found.colours]).astype(np.int16)
-    out = np.empty((height, width), np.uint16)
     frame = np.pad(found.labels, 1, "edge")
+    beside = [frame[1 + dy : -1 + dy or None, 1 + dx : -1 + dx or None] for dy, dx in _BESIDE]
+    open_ = np.logical_or.reduce([b != found.labels for b in beside])
+    out = np.empty((height, width), np.uint16)
     high = max(step, 2_000_000 // width)
     for top in range(0, height, high):
         here = slice(top, min(top + high, height))
-        shown = unpack(packed[here]).astype(np.int16)
         label = found.labels[rows[here, None], columns]
-        best = np.abs(shown - main[label]).max(axis=2)
-        best[label == 0] = 999
-        for dy, dx in ((0, 1), (2, 1), (1, 0), (1, 2)):
-            other = frame[rows[here, None] + dy, columns + dx]
-            off = np.abs(shown - main[other]).max(axis=2)
-            closer = (other > 0) & (other != label) & (off < best)
-            label, best = np.where(closer, other, label), np.where(closer, off, best)
+        # Only where several labels lie about is there anything to choose.
+        y, x = np.nonzero(open_[rows[here, None], columns])
+        at = rows[here][y], columns[x]
+        label[y, x] = _nearest_about(unpack(packed[here])[y, x], found.labels, beside, at, main)
         label[packed[here] == CLEAR] = 0
         out[here] = label
     return out
+
+
+def _nearest_about(
+    shown: Bytes,
+    labels: Labels,
+    beside: list[Labels],
+    at: tuple[Ints, Ints],
+    main: npt.NDArray[np.int16],
+) -> Labels:
+    """For colours, (n, 3), of px at places of a smaller picture, the label there or beside whose
+    colour is nearest."""
+    wide, label = shown.astype(np.int16), labels[at]
+    best = np.abs(wide - main[label]).max(axis=1)
+    best[label == 0] = 999
+    for other in (b[at] for b in beside):
+        off = np.abs(wide - main[other]).max(axis=1)
+        closer = (other > 0) & (other != label) & (off < best)
+        label, best = np.where(closer, other, label), np.where(closer, off, best)
+    return label
 
 
 def _range3(rgb: Bytes) -> Bytes:

@@ -23,7 +23,7 @@ _MOST_ASKED = 8192  # colours that own blocks, beyond which none is looked at
 _SHADE_EXACT, _SHADE_LOSSY = 3, 8  # levels within which colours lie a shade apart
 _HELD = 0.70  # of a picture stored with loss that must lie near its colours
 _COUNTED_PX = 2_000_000
-_MOST_LOSSY_PX = 6_000_000  # beyond it colours are found on a smaller copy
+_MOST_LOSSY_PX = 3_000_000  # beyond it colours are found on a smaller copy
 
 
 def split(packed: Packed, subject: str) -> Split:
