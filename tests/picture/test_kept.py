@@ -6,7 +6,7 @@ import numpy as np
 
 from tests import kept, scenes
 from umber_compass.colour.packed import pack, unpack
-from umber_compass.picture import codes, light, mixes, poisson, relief, relit
+from umber_compass.picture import codes, light, mixes, poisson, relief, relit, seen
 from umber_compass.picture.building import build_relief
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
@@ -85,7 +85,7 @@ def coded():
         [[g.pair_labels, g.pair_px] for g in grains],
         np.bincount(made.relief.grain.label, made.relief.openness),
         made.relief.local[::400],
-        np.round(made.relief.normal[:, ::400], 3),
+        np.round(made.relief.normal[:, ::150], 3),
         np.round(made.relief.openness[::97], 3),
         made.relief.code.reshape(240, 320)[7::31, 7::31],
     )
@@ -102,7 +102,7 @@ def lit():
     )
     exact = relit.paint_exact(made.relief, made.codes, made.table, lights)
     flat = unpack(codes.paint(made.codes, made.table))
-    return [unpack(p)[at] for p in (relit.paint_lit(made.relief, quick), exact)], flat[at]
+    return [unpack(p)[at] for p in (seen.paint_gathered(made.relief, quick), exact)], flat[at]
 
 
 def shaded():
@@ -124,9 +124,9 @@ def swollen():
 def constants():
     return (
         relief._BAYER,
-        relief._GRIDS,
+        (relief._GRID_PER_ROOT, relief._GRID, relief._OPEN_PER_ROOT, relief._OPEN),
         relief.MOST_CODES,
-        relief.OPEN_LEVELS,
+        (seen._NOTHING, seen._SPREAD_FROM),
         mixes._WAYS,
         relief._AROUND,
     )

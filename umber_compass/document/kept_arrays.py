@@ -48,7 +48,6 @@ _GRAIN: dict[str, Spec] = {
 _RELIEF: dict[str, Spec] = {
     "code": ("int64", 1, _ANY),
     "local": ("int64", 1, (0, 65536 * 129)),
-    "facing": ("int64", 1, _ANY),
     "normal": ("float32", 2, (-1.01, 1.01)),
     "openness": ("float32", 1, (0, 1.01)),
     "place": ("int64", 1, _ANY),
@@ -111,9 +110,7 @@ def relief_of(arrays: Arrays, shape: tuple[int, int]) -> Relief:
     size, px, labels = relief.size, shape[0] * shape[1], len(forms.kind)
     _fit(size > 0 and forms.nx.shape == forms.ny.shape == forms.openness.shape == shape)
     _fit(relief.code.size == px and _within(relief.code, size))
-    _fit(len(relief.facing) == len(relief.local) == len(relief.weight) == size)
-    _fit(relief.normal.ndim == 2 and len(relief.normal) == 3)
-    _fit(_within(relief.facing, relief.normal.shape[1]))
+    _fit(relief.normal.shape == (3, size) and len(relief.local) == len(relief.weight) == size)
     _fit(len(grain.label) == len(grain.pixels) == size and _within(grain.label, labels))
     _fit(grain.touching.shape == (len(grain.pair), 2) and _within(grain.touching, size))
     _fit(len(grain.touch_px) == len(grain.pair) and _within(grain.pair, len(grain.pair_px)))

@@ -149,7 +149,11 @@ def illumination(
 ) -> Planar:
     """The light that arrives, (3, n), at N.L of every lamp, the key first, and openness, each (n,),
     exposed; `unshadowed`, 0-1, is the share of each lamp's light that nothing keeps away."""
-    out = ambient_light(openness, lights)
+    if lights.crevice < 1:
+        openness = 1 - np.float32(lights.crevice) * (1 - openness)
+    out = np.empty((3, len(openness)), np.float32)
+    for i in range(3):
+        np.multiply(openness, np.float32(lights.ambient[i] * lights.exposure), out=out[i])
     for n, lamp in enumerate(lights.lamps):
         if not lamp.light.any():
             continue
@@ -158,16 +162,6 @@ def illumination(
             taken *= unshadowed[n]
         for i in range(3):
             out[i] += taken * np.float32(lamp.light[i] * lights.exposure)
-    return out
-
-
-def ambient_light(openness: Row, lights: Lights) -> Planar:
-    """The ambient light that arrives, (3, n), at openness (n,), exposed."""
-    if lights.crevice < 1:
-        openness = 1 - np.float32(lights.crevice) * (1 - openness)
-    out = np.empty((3, len(openness)), np.float32)
-    for i in range(3):
-        np.multiply(openness, np.float32(lights.ambient[i] * lights.exposure), out=out[i])
     return out
 
 

@@ -21,8 +21,8 @@ from umber_compass.picture.mixes import Blends, Ints, Labels, areas
 # Normals a side of a round region, odd so that one faces the viewer, and levels of openness: so
 # many times the fourth root of its area, px, between the least and the most; fewer where codes are
 # too many. Chosen by what each adds to the difference from the exact picture (docs/engine.md).
-_GRID_PER_ROOT, _GRID = 4.2, (9, 71)
-_OPEN_PER_ROOT, _OPEN = 1.7, (6, 24)
+_GRID_PER_ROOT, _GRID = 6.5, (9, 71)
+_OPEN_PER_ROOT, _OPEN = 2.0, (6, 24)
 _FEWER = (1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4)
 MOST_CODES = 70_000
 # How far the dither moves a px, of a step: less than a whole one, so that a drag stays near the
@@ -60,8 +60,7 @@ class Relief(NamedTuple):
     forms: Forms
     code: Ints  # (h x w,); as wide as an index, so that it need not be widened in every frame
     local: Ints  # by code: which flat code gives its local colour
-    facing: Ints  # by code: which of the facings
-    normal: Planar  # (3, facings)
+    normal: Planar  # (3, codes)
     openness: Row  # (codes,), 0-1
     place: Ints  # border pixels, in the flat picture
     own: Ints  # their codes
@@ -90,7 +89,7 @@ def encode_relief(
     label, standing = places(kept, layout)
     local = _locals(label, standing["step"], axes, first, layout.counts[0])
     pixels = np.maximum(np.bincount(code, minlength=len(label)), 1)
-    facing, normal = _normals(label, standing["facing"], code, forms)
+    normal = _normals(label, code, pixels, forms)
     openness = np.bincount(code, forms.openness.reshape(-1), len(label)) / (255 * pixels)
     at = _places_of(labels, borders.place, borders.other)
     rest = borders.rest
@@ -104,7 +103,6 @@ def encode_relief(
         forms=forms,
         code=code,
         local=local,
-        facing=facing,
         normal=normal,
         openness=openness.astype(np.float32),
         place=borders.place,
@@ -235,23 +233,18 @@ def _locals(label: Ints, step: Wide, axes: Axes, first: Ints, steps: Wide) -> In
     return local
 
 
-def _normals(label: Ints, standing: Wide, code: Ints, forms: Forms) -> tuple[Ints, Planar]:
-    """By code which facing it has, and which way the px of each facing of a region face on the
-    mean, (3, facings): lamps act on these, which are fewer."""
-    most = int(standing.max(initial=0)) + 1
-    key, facing = np.unique(label * most + standing, return_inverse=True)
-    facing = facing.astype(np.intp)
-    kind = forms.kind[key // most]
-    normal = np.zeros((3, len(key)), np.float32)
+def _normals(label: Ints, code: Ints, pixels: Ints, forms: Forms) -> Planar:
+    """By code, which way its px face on the mean, (3, codes)."""
+    kind = forms.kind[label]
+    normal = np.zeros((3, len(label)), np.float32)
     normal[:, kind == FLAT] = np.array([[0], [0], [1]])
     normal[:, kind == SLOPE] = np.array([SLOPE_NORMAL]).T
     x, y = (n.reshape(-1).astype(np.float32) for n in (forms.nx, forms.ny))
     z = np.sqrt(np.maximum(1 - x * x - y * y, 0))
-    there = facing[code]
-    total = np.stack([np.bincount(there, side, len(key)).astype(float) for side in (x, y, z)])
-    total /= np.maximum(np.linalg.norm(total, axis=0), 1e-6)
-    normal[:, kind == ROUND] = total[:, kind == ROUND]
-    return facing, normal
+    mean = np.stack([np.bincount(code, side, len(label)) / pixels for side in (x, y, z)])
+    mean /= np.maximum(np.linalg.norm(mean, axis=0), 1e-6)
+    normal[:, kind == ROUND] = mean[:, kind == ROUND]
+    return normal
 
 
 def _places_of(labels: Labels, place: Ints, wanted: Ints | Labels) -> Ints:

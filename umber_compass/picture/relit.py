@@ -24,7 +24,6 @@ from umber_compass.picture.light import (
     Planar,
     Row,
     Tint,
-    ambient_light,
     facings,
     fitted,
     illumination,
@@ -69,15 +68,10 @@ def local_light(table: Levels) -> Planar:
 
 
 def arriving(relief: Relief, lights: Lights) -> Arriving:
-    """The light on every code, at exposure 1: that of the lamps is worked out for each facing."""
+    """The light on every code, at exposure 1."""
     turns = facings(relief.normal, lights)
-    open_ = np.zeros_like(turns[0])
-    lamps = illumination(turns, open_, lights._replace(ambient=np.zeros(3)))
-    light = ambient_light(relief.openness, lights)
-    for row, lamp in zip(light, lamps, strict=True):
-        row += np.take(lamp, relief.facing, mode="clip")
-    turn = np.take(turns[0], relief.facing, mode="clip")
-    return Arriving(light, turn, tinting(turn, lights))
+    light = illumination(turns, relief.openness, lights)
+    return Arriving(light, turns[0], tinting(turns[0], lights))
 
 
 def light_up(relief: Relief, local: Planar, arriving: Arriving, lights: Lights) -> PackedRow:
