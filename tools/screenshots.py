@@ -50,8 +50,11 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     window = MainWindow(Discarding())
     window.resize(*size)
     window.show()
-    window.works.files.open_path(plan, demo=True)
     window.works.menus.run(f"room-{room}")
+    if not any(steps) or "start" in steps:
+        _settle(window)
+        window.grab().save(str(folder / "start.png"))
+    window.works.files.open_path(plan, demo=True)
     _settle(window)
     for name in [s for s in BENCHES if not any(steps) or s in steps]:
         window.works.steps.open(name)

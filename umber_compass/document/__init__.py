@@ -8,7 +8,7 @@ from umber_compass.document.handing_off import (
     others_files,
 )
 from umber_compass.document.kept import Kept, built_relief
-from umber_compass.document.opening import Opened, bring_in, from_file, open_plan, save
+from umber_compass.document.opening import Opened, bring_in, from_file, open_plan, save, take_in
 from umber_compass.document.pixels import Pixels
 
 __all__ = [
@@ -24,4 +24,5 @@ __all__ = [
     "open_plan",
     "others_files",
     "save",
+    "take_in",
 ]

@@ -39,8 +39,20 @@ def bring_in(
     tick: Tick = idle,
 ) -> Opened:
     """A new plan for a picture, split as its kind says. Raises Refusal if it cannot be one."""
-    read, spec = picture.read(path, lambda share: tick(share / 2)), kind_of_sketch(kind)
-    name = plain_name(path.name)
+    read = picture.read(path, lambda share: tick(share / 2))
+    return take_in(read, path.name, focus, kind, tick)
+
+
+def take_in(
+    read: picture.Picture,
+    file_name: str,
+    focus: tuple[float, float] | None = None,
+    kind: str = "auto",
+    tick: Tick = idle,
+) -> Opened:
+    """A new plan for a picture that was read already, as from the clipboard. Raises Refusal if it
+    cannot be one."""
+    spec, name = kind_of_sketch(kind), plain_name(file_name)
     found = spec.split(read.packed, name)
     tick(0.8)
     height, width = found.labels.shape

@@ -14,7 +14,8 @@ _LIGHT = decode(np.arange(256) / 255).astype(np.float32)
 
 
 def _see(picture: Picture) -> Picture:
-    light, sigma = _LIGHT[picture], _SIGMA * picture.shape[1]
+    light: Floats = np.asarray(_LIGHT[picture])
+    sigma = _SIGMA * picture.shape[1]
     height, width = light.shape[:2]
     light = (_bell(height, sigma) @ light.reshape(height, -1)).reshape(light.shape)
     light = np.einsum("xw,hwc->hxc", _bell(width, sigma), light, optimize=True)

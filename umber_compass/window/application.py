@@ -49,9 +49,10 @@ def show_opening(path: Path | None) -> Opening:
 def start(path: Path | None, demo: bool = False) -> "MainWindow":
     """A window that opens a plan as soon as it can."""
     from umber_compass.formats.cache import Cache
+    from umber_compass.window.desk.remembered import Remembered
     from umber_compass.window.main_window import MainWindow
 
-    window = MainWindow(cache=Cache())
+    window = MainWindow(cache=Cache(), remembered=Remembered.of_user())
     if path is not None:
         QTimer.singleShot(0, window, lambda: window.works.files.open_path(path, demo))
     window.show()

@@ -103,6 +103,10 @@ class Joining(QObject):
         self._hinting, self._works.files.demo_wanted = self._works.files.demo_wanted, False
         self._show_hint()
         self._works.files.offer_folder()
+        derived = self._works.desk.derived
+        if derived is not None:
+            height, width = derived.drawing.labels.shape
+            self._works.layout.middle.suit(width / height)
         self._works.marks.begin()
         self._works.menus.refresh()
 

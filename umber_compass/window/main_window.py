@@ -4,36 +4,48 @@ from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QMainWindow
+from PySide6.QtWidgets import QMainWindow, QStackedWidget
 
 from umber_compass.formats.cache import Cache
+from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.joining import Joining
+from umber_compass.window.standing import Standing
+from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.dialogs import Dialogs
 from umber_compass.window.widgets.dressing import Dressing
 from umber_compass.window.works import make
+
+FIRST_ROOM = "gallery"
 
 
 class MainWindow(QMainWindow):
     """One plan on the desk and everything round it."""
 
-    def __init__(self, dialogs: Dialogs | None = None, cache: Cache | None = None) -> None:
+    def __init__(
+        self,
+        dialogs: Dialogs | None = None,
+        cache: Cache | None = None,
+        remembered: Remembered | None = None,
+    ) -> None:
         super().__init__()
         self.setWindowTitle("Umber Compass")
         self.setAcceptDrops(True)
-        self.setMinimumSize(1000, 640)
-        self.resize(1280, 800)
-        self.works = make(self, dialogs or Dialogs(), cache)
-        self.setCentralWidget(self.works.layout)
-        self.dressing = Dressing([self.menuBar(), *self.works.layout.parts()], self)
+        self.works = make(self, dialogs or Dialogs(), cache, remembered or Remembered())
+        self._pages = QStackedWidget()
+        self._pages.addWidget(self.works.start)
+        self._pages.addWidget(self.works.layout)
+        self.setCentralWidget(self._pages)
+        parts = [self.menuBar(), self.works.start, *self.works.layout.parts()]
+        self.dressing = Dressing(parts, self)
         self.works.views.roomed.connect(self.dressing.dress)
         self.joining = Joining(self.works)
-        self.works.menus.check("room-gallery", True)
+        self.works.desk.opened.connect(lambda: self._pages.setCurrentWidget(self.works.layout))
+        self.works.desk.told.connect(self.works.start.tell)
         self.works.steps.open(self.works.desk.session.step)
-        self.works.layout.stage.empty = self.tr(
-            "Drop a flats picture here: one flat colour for each material.\n\n"
-            "Or File, New from sketch. Or File, Open the demo."
-        )
         self.works.layout.checks.setVisible(False)
+        self.works.views.enter_room(self.works.remembered.word("room") or FIRST_ROOM)
+        self.standing = Standing(self, self.works.remembered)
+        self.standing.restore(self.works.layout.splitter)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Cut the purpose anew once the layout has settled."""
@@ -67,6 +79,9 @@ class MainWindow(QMainWindow):
             return
         self.works.small_views.timer.stop()
         self.dressing.turn.stop()
+        self.works.help.close()
+        self.standing.keep(self.works.layout.splitter)
+        self.works.remembered.keep("room", theme.THEME.room.name)
         # What runs ends at its next tick; nobody need watch a window wait for that.
         self.hide()
         self.works.desk.close()

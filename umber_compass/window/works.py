@@ -6,16 +6,20 @@ from PySide6.QtWidgets import QMainWindow
 
 from umber_compass.formats.cache import Cache
 from umber_compass.window.commands import actions
+from umber_compass.window.commands.recent import Recent
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.frame.following import Following
 from umber_compass.window.frame.menus import Actions
+from umber_compass.window.help import Help
 from umber_compass.window.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks
+from umber_compass.window.start_page import StartPage
 from umber_compass.window.strip.small_views import SmallViews
 from umber_compass.window.widgets.dialogs import Dialogs
 
@@ -34,11 +38,18 @@ class Works(NamedTuple):
     following: Following
     views: ViewCommands
     steps: StepCommands
+    start: StartPage
+    remembered: Remembered
+    recent: Recent
+    help: Help
 
 
-def make(window: QMainWindow, dialogs: Dialogs, cache: Cache | None) -> Works:
+def make(
+    window: QMainWindow, dialogs: Dialogs, cache: Cache | None, remembered: Remembered
+) -> Works:
     """Make the parts of a window, and its menus."""
     desk, layout = Desk(cache), Layout()
+    remembered.setParent(desk)
     files, regions = Files(desk, layout, dialogs), Regions(desk)
     director, marks = Director(desk, layout.stage), StageMarks(desk, layout.stage)
     small_views, menus = SmallViews(desk, layout.strip), Actions(window)
@@ -54,6 +65,14 @@ def make(window: QMainWindow, dialogs: Dialogs, cache: Cache | None) -> Works:
     menus.fill(actions.step_actions(steps, has_plan))
     menus.fill(actions.region_actions(regions, steps, has_plan))
     menus.fill(actions.view_actions(views, has_plan))
+    menus.fill(actions.help_actions(lambda page: pages.open(page)))
+    pages = Help(menus.specs.values(), window)
+    recent = Recent(menus.menu("File"), remembered, files)
+    start = StartPage(remembered.recent)
+    start.picked.connect(files.open_path)
+    start.choosing.connect(files.new)
+    remembered.changed.connect(start.show_plans)
+    desk.filed.connect(remembered.add)
     return Works(
         desk,
         layout,
@@ -66,4 +85,8 @@ def make(window: QMainWindow, dialogs: Dialogs, cache: Cache | None) -> Works:
         following,
         views,
         steps,
+        start,
+        remembered,
+        recent,
+        pages,
     )

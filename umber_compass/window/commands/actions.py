@@ -1,4 +1,4 @@
-"""The one table of actions: File, Edit, Step, Region, View."""
+"""The one table of actions: File, Edit, Step, Region, View, Help."""
 
 from collections.abc import Callable
 from functools import partial
@@ -11,6 +11,7 @@ from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.frame.menus import Action
+from umber_compass.window.help import ABOUT, KEYS, PAGES
 from umber_compass.window.widgets.theme import ROOMS
 
 _HELD = (
@@ -31,6 +32,7 @@ def file_actions(
     return [
         Action("new", "File", "in", "New from sketch …", "Ctrl+N", files.new),
         Action("open", "File", "in", "Open plan …", "Ctrl+O", files.open),
+        Action("paste", "File", "in", "New from the clipboard", "Ctrl+V", files.paste),
         Action("demo", "File", "in", "Open the demo", "", lambda: _open_demo(files)),
         Action("save", "File", "out", "Save", "Ctrl+S", files.save, has_plan),
         Action("save-as", "File", "out", "Save as …", "Ctrl+Shift+S", files.save_as, has_plan),
@@ -79,6 +81,7 @@ def step_actions(steps: StepCommands, has_plan: Callable[[], bool]) -> list[Acti
             row.title,
             f"Alt+{row.number}",
             partial(steps.open, row.step),
+            has_plan,
         )
         for row in BENCHES.values()
     ]
@@ -128,6 +131,19 @@ def region_actions(
             regions.gradient_chosen,
             chosen,
         ),
+    ]
+
+
+def help_actions(open_page: Callable[[str], object]) -> list[Action]:
+    """Help."""
+    pages = [
+        Action(f"help-{page}", "Help", "pages", title, "", partial(open_page, page))
+        for page, title in PAGES.items()
+    ]
+    return [
+        *pages,
+        Action("help-keys", "Help", "more", "Keys", "F1", partial(open_page, KEYS)),
+        Action("about", "Help", "more", "About Umber Compass", "", partial(open_page, ABOUT)),
     ]
 
 

@@ -27,6 +27,7 @@ class Desk(QObject):
     """Document, history and what follows from them."""
 
     leaving = Signal()  # the document that is there is about to go
+    filed = Signal(object)  # the plan lies in this file now
     opened = Signal()  # another document lies on the desk
     painted = Signal()  # the picture is new; what is measured on it follows with `changed`
     changed = Signal()  # the plan changed; derived, picture and results are new
@@ -71,6 +72,8 @@ class Desk(QObject):
         self.session.selection = ""
         self._follow()
         self.opened.emit()
+        if path is not None:
+            self.filed.emit(path)
         self.judge.measure()
 
     @property

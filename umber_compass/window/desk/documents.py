@@ -8,7 +8,7 @@ from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
 from umber_compass.document import Opened
-from umber_compass.formats import atomic
+from umber_compass.formats import atomic, picture
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.plan_file import ENDING
 from umber_compass.picture.relief import Relief
@@ -17,6 +17,7 @@ from umber_compass.plan.light_edits import rig_of
 from umber_compass.steps.harmony.scheme import as_read
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.session import FIRST_WITH_SKETCH
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.work import Tick
 
@@ -47,16 +48,7 @@ class Documents(QObject):
         the place of what is on the desk then: there may be work in it that was not there before."""
         desk = self.desk
         is_plan = path.suffix.lower() == ENDING
-        self._begin(self.tr("Reading {name} …").format(name=path.name))
         at = path if is_plan and keep_path else None
-
-        def answer(found: _Read) -> None:
-            def lay() -> None:
-                desk.lay(found.opened, at, found.relief, found.stamp)
-                desk.told.emit("" if is_plan else str(as_read(study(found.opened.plan))), False)
-                desk.live.say_damage()
-
-            settle(lay)
 
         def read(tick: Tick) -> _Read:
             stamp = atomic.stamp(path)  # before it is read: a later change is seen when saving
@@ -69,7 +61,40 @@ class Documents(QObject):
             derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
             return _Read(opened, kept.relief(derived), stamp)
 
-        says = self.tr("Reading {name}").format(name=path.name)
+        self._take(path.name, read, at, is_plan, settle)
+
+    def take_in(self, data: bytes, name: str, settle: Settle) -> None:
+        """Bring in a picture that lies in no file, by the bytes of one, as `open` does."""
+
+        def read(tick: Tick) -> _Read:
+            found = picture.decode(data, name, tick)
+            return _Read(document.take_in(found, name, tick=tick), None, None)
+
+        self._take(name, read, None, False, settle)
+
+    def _take(
+        self,
+        name: str,
+        read: Callable[[Tick], _Read],
+        at: Path | None,
+        is_plan: bool,
+        settle: Settle,
+    ) -> None:
+        """Have something read, and lay it on the desk once that is settled."""
+        desk = self.desk
+        self._begin(self.tr("Reading {name} …").format(name=name))
+
+        def answer(found: _Read) -> None:
+            def lay() -> None:
+                if not is_plan:
+                    desk.session.open_step(FIRST_WITH_SKETCH)
+                desk.lay(found.opened, at, found.relief, found.stamp)
+                desk.told.emit("" if is_plan else str(as_read(study(found.opened.plan))), False)
+                desk.live.say_damage()
+
+            settle(lay)
+
+        says = self.tr("Reading {name}").format(name=name)
         desk.worker.ask("open", read, answer, self._failed, says, Urgency.FILE)
 
     def save(
@@ -101,6 +126,7 @@ class Documents(QObject):
                 return
             if same:
                 desk.saved, desk.path, desk.stamp = plan, path, stamp
+                desk.filed.emit(path)
                 desk.changed.emit()
             desk.told.emit(self.tr("Saved {name}").format(name=path.name), False)
             if then is not None and same:

@@ -11,6 +11,7 @@ from umber_compass.document import Kept, Pixels, built_relief
 from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
 from umber_compass.picture.relief import Relief
 from umber_compass.picture.seen import Grid
+from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light.views import in_part
 from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
@@ -123,6 +124,13 @@ class LivePicture(QObject):
             self.told.emit(line, False)
         else:
             self.told.emit(said(error), True)
+
+    def if_lit(self, derived: Derived, tick: Tick) -> Derived:
+        """What the light would give a plan whose light is off; on the worker. Its forms are kept,
+        so that switching it on need not wait for them."""
+        found = self.pipeline.derive(light_on(derived.plan), works=True, tick=tick)
+        built_relief(found, self.kept)
+        return found
 
     def light_again(self) -> None:
         """Ask for forms that were stopped once more."""

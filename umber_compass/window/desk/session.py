@@ -4,6 +4,7 @@ view on the stage, the key that is held, whether something is dragged."""
 from PySide6.QtCore import QObject, Signal
 
 FIRST_STEP = "harmony"
+FIRST_WITH_SKETCH = "sketch"  # where a picture that was just brought in is named
 
 
 class Session(QObject):

@@ -58,6 +58,10 @@ class Actions:
         action.triggered.connect(lambda _=False, run=spec.run: run())
         self.specs[spec.name], self.of[spec.name] = spec, action
 
+    def menu(self, name: str) -> QMenu:
+        """A menu of the table, for what changes while the window is open."""
+        return self._menus[name]
+
     def run(self, name: str) -> None:
         """Do what an action does, if it is on."""
         if self.specs[name].enabled():

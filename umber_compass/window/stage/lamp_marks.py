@@ -35,6 +35,12 @@ def at(mark: LampMark, frame: QRectF) -> QPointF:
     return frame.center() + QPointF(x * frame.width() / 2, y * frame.height() / 2)
 
 
+def beyond(marks: list[LampMark]) -> float:
+    """How far beyond the frame lamps stand at most, a share of the picture's side."""
+    places = (place_of(mark.direction) for mark in marks)
+    return max((max(abs(x), abs(y), 1.0) - 1 for x, y in places), default=0.0) / 2
+
+
 def direction_from(place: QPointF, frame: QRectF) -> tuple[float, float, float]:
     """The direction of a lamp put at a place of the widget."""
     away = place - frame.center()

@@ -82,7 +82,7 @@ class PictureView(QWidget):
         """Where the picture lies on the widget."""
         if self._image is None:
             return QRectF(self.rect())
-        return self.zoom.frame(self.picture, QSizeF(self.size()), self.alone)
+        return self.zoom.frame(self.picture, QSizeF(self.size()))
 
     def to_picture(self, at: QPointF) -> tuple[float, float]:
         """A place on the widget in picture px; -1, -1 beside the picture."""

@@ -76,9 +76,22 @@ class Stage(Holding, PictureView):
         self._lamps = lamps
         where = ", ".join(f"{m.name} {in_words(m.direction)}" for m in lamps)
         self.setAccessibleDescription(where)
-        # Round the frame there is room for a lamp that stands behind.
-        self.zoom.inset = 0.125 if lamps and not self.alone else 0.0
+        if not self._held_lamp:
+            self._make_room()
         self.update()
+
+    def set_alone(self, alone: bool) -> None:
+        """The picture alone on the window needs no room for lamps."""
+        self.alone = alone
+        self._make_room()
+        self.update()
+
+    def _make_room(self) -> None:
+        """Keep as much free round the picture as the lamps need, and a little to drag them into;
+        not while one is held, or the picture would move under the hand."""
+        shown = bool(self._lamps) and not self.alone
+        self.zoom.inset = lamp_marks.beyond(self._lamps) if shown else 0.0
+        self.zoom.margin = lamp_marks.RADIUS + 8 if shown else 0.0
 
     @property
     def has_lamps(self) -> bool:
@@ -162,6 +175,8 @@ class Stage(Holding, PictureView):
         """End a drag, if there is one."""
         if self._held_lamp:
             self._held_lamp = ""
+            self._make_room()
+            self.update()
             self.ended.emit()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:

@@ -13,28 +13,24 @@ class Zoom:
     def __init__(self) -> None:
         self.factor: float | None = None
         self.middle = QPointF(0.5, 0.5)  # shares of the picture
-        self.inset = 0.0  # share of the picture kept free round it while it is fitted
+        # Kept free round the picture while it is fitted: a share of it, and screen px.
+        self.inset, self.margin = 0.0, 0.0
 
     def scale(self, picture: QSizeF, room: QSizeF) -> float:
         """Screen px for each px of the picture."""
         if self.factor is not None:
             return self.factor
         whole = 1 + 2 * self.inset
-        return min(
-            room.width() / (picture.width() * whole), room.height() / (picture.height() * whole)
-        )
+        across, down = (max(side - 2 * self.margin, 1) for side in room.toTuple())
+        return min(across / (picture.width() * whole), down / (picture.height() * whole))
 
-    def frame(self, picture: QSizeF, room: QSizeF, middle: bool = False) -> QRectF:
-        """Where the picture lies on the widget. A fitted one stands at the top left, or in the
-        middle where that is asked for or room is kept round it."""
+    def frame(self, picture: QSizeF, room: QSizeF) -> QRectF:
+        """Where the picture lies on the widget. A fitted one stands in the middle."""
         scale = self.scale(picture, room)
         size = picture * scale
         if self.factor is None:
-            if not (middle or self.inset):
-                return QRectF(QPointF(0, 0), size)
-            left = (room.width() - size.width()) / 2 if middle else self.inset * size.width()
-            top = (room.height() - size.height()) / 2 if middle else self.inset * size.height()
-            return QRectF(QPointF(left, top), size)
+            free = room - size
+            return QRectF(QPointF(free.width() / 2, free.height() / 2), size)
         self._keep_in(size, room)
         x = room.width() / 2 - self.middle.x() * size.width()
         y = room.height() / 2 - self.middle.y() * size.height()

@@ -13,6 +13,7 @@ from umber_compass.views.spec import Picture
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import said
 from umber_compass.window.strip.view_strip import ViewStrip
+from umber_compass.window.strip.views import OF_LIGHT
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
@@ -55,14 +56,25 @@ class SmallViews(QObject):
         self._made_from = made_from
         small = (_thinned if quick else _small)(bitmap.packed)
 
+        promised = derived.lit is None and any(n in OF_LIGHT for n in names)
+
         def work(tick: Tick) -> list[Packed | None]:
-            return [_seen(n, small, derived, quick) for n in names]
+            lit = live.if_lit(derived, tick) if promised and not quick else derived
+            return [_seen(n, small, lit, quick) for n in names]
 
-        self.desk.worker.ask("views", work, self._take, self._failed)
+        says = self.tr("Trying the light") if promised and not quick else ""
+        self.desk.worker.ask(
+            "views", work, lambda found: self._take(found, promised), self._failed, says
+        )
 
-    def _take(self, pictures: list[Packed | None]) -> None:
-        self._bitmaps = [None if p is None else Bitmap(p) for p in pictures]
-        self.strip.show_images([None if b is None else b.image for b in self._bitmaps])
+    def _take(self, pictures: list[Packed | None], promised: bool) -> None:
+        """Show the pictures; where there is none, as while colours are dragged with the light off,
+        the one before stays."""
+        before = self._bitmaps if len(self._bitmaps) == len(pictures) else [None] * len(pictures)
+        self._bitmaps = [
+            old if p is None else Bitmap(p) for p, old in zip(pictures, before, strict=True)
+        ]
+        self.strip.show_images([None if b is None else b.image for b in self._bitmaps], promised)
 
     def _failed(self, error: Exception) -> None:
         self._made_from = ()
@@ -80,7 +92,7 @@ def _seen(name: str, small: Picture, derived: Derived, quick: bool) -> Packed | 
     """A small picture in one view; None for a part of a light that is off."""
     if name in VIEWS:
         return pack(VIEWS[name].see(small))
-    if derived.lit is None and name != "flat":
+    if derived.lit is None and name in OF_LIGHT:
         return None
     return pack((_thinned if quick else _small)(in_part(derived, name)))
 

@@ -2,13 +2,14 @@
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QContextMenuEvent, QImage, QKeyEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QMenu, QSizePolicy, QWidget
+from PySide6.QtWidgets import QAbstractButton, QGridLayout, QMenu, QSizePolicy, QWidget
 
-from umber_compass.window.strip.views import EVERY_VIEW, USUAL
+from umber_compass.window.strip.views import EVERY_VIEW, OF_LIGHT, USUAL
 from umber_compass.window.widgets.theme import THEME, font
 
 TILE_PX = 152  # width at scale 1
-_CAPTION = 22
+CAPTION = 22
+GAP = 8
 
 
 class Tile(QAbstractButton):
@@ -21,7 +22,7 @@ class Tile(QAbstractButton):
         self.setCheckable(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self._image: QImage | None = None
-        self.view, self.waits = "", True
+        self.view, self._promised = "", False
         self.set_view(view)
 
     def sizeHint(self) -> QSize:
@@ -29,7 +30,7 @@ class Tile(QAbstractButton):
 
     def set_view(self, view: str) -> None:
         """Which view the tile shows."""
-        self.view, self._image, self.waits = view, None, True
+        self.view, self._image, self._promised = view, None, False
         self.setText(EVERY_VIEW[view].title)
         self.setAccessibleName(self.tr("View: {name}").format(name=EVERY_VIEW[view].title))
         self.setToolTip(
@@ -39,15 +40,16 @@ class Tile(QAbstractButton):
         )
         self.update()
 
-    def show_image(self, image: QImage | None) -> None:
-        """The picture in this view, or None where there is nothing to see."""
-        self._image, self.waits = image, False
+    def show_image(self, image: QImage | None, promised: bool = False) -> None:
+        """The picture in this view, or None where it is still to come; `promised` where the light
+        is off and this is what it would give."""
+        self._image, self._promised = image, promised and self.view in OF_LIGHT
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        height = self.height() - _CAPTION
+        height = self.height() - CAPTION
         box = QRectF(0, 0, self.width(), height)
         if self._image is not None:
             ratio = min(self.width() / self._image.width(), height / self._image.height())
@@ -61,7 +63,9 @@ class Tile(QAbstractButton):
             painter.drawRect(box.adjusted(1, 1, -1, -1))
         painter.setPen(THEME.colour("ink"))
         painter.setFont(font(12, self.isChecked()))
-        said = self.text() if self._image is not None or self.waits else self.tr("light is off")
+        said = self.text()
+        if self._promised:
+            said = self.tr("{view}, if on").format(view=said)
         painter.drawText(QRectF(0, box.bottom() + 3, self.width(), 18), said)
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
@@ -89,14 +93,20 @@ class ViewStrip(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(8)
+        self._grid = QGridLayout(self)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setSpacing(GAP)
         self.tiles = [Tile(v) for v in USUAL]
         for tile in self.tiles:
             tile.clicked.connect(lambda on, t=tile: self._stage(t, on))
             tile.view_wanted.connect(lambda v, t=tile: self._change(t, v))
-            layout.addWidget(tile)
+        self.stand(len(self.tiles))
+
+    def stand(self, across: int) -> None:
+        """Stand so many side by side."""
+        for i, tile in enumerate(self.tiles):
+            self._grid.removeWidget(tile)
+            self._grid.addWidget(tile, i // across, i % across)
 
     def views(self) -> list[str]:
         """The views shown, left to right."""
@@ -111,10 +121,10 @@ class ViewStrip(QWidget):
                 tile.set_view(view)
         self.wanted.emit()
 
-    def show_images(self, images: list[QImage | None]) -> None:
-        """Each tile's picture, left to right."""
+    def show_images(self, images: list[QImage | None], promised: bool = False) -> None:
+        """Each tile's picture, left to right; `promised` where the light they show is off."""
         for tile, image in zip(self.tiles, images, strict=True):
-            tile.show_image(image)
+            tile.show_image(image, promised)
 
     def stage_view(self, view: str) -> None:
         """Mark the tile whose view is on the stage."""

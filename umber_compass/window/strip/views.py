@@ -18,4 +18,5 @@ EVERY_VIEW = {
     **{n: View(v.title, v.says) for n, v in VIEWS.items()},
     **{n: View(v.title, v.says) for n, v in LIGHT_VIEWS.items()},
 }
+OF_LIGHT = tuple(n for n in LIGHT_VIEWS if n != "flat")  # which need the light
 USUAL = ("grey", "squint", "mirrored", "small")

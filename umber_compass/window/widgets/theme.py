@@ -106,8 +106,15 @@ def font(px: int = 13, strong: bool = False) -> QFont:
 
 def enter(application: Application, name: str) -> None:
     """Change the room."""
-    application.room = room = ROOMS[name]
-    palette = QPalette()
+    application.room = ROOMS[name]
+    application.setPalette(palette())
+    application.setFont(font())
+    QToolTip.setPalette(palette())
+
+
+def palette() -> QPalette:
+    """The colours of the room that is on, as Qt names them."""
+    room, made = THEME.room, QPalette()
     for role, part in (
         (QPalette.ColorRole.Window, room.ground),
         (QPalette.ColorRole.Base, room.card),
@@ -121,10 +128,8 @@ def enter(application: Application, name: str) -> None:
         (QPalette.ColorRole.HighlightedText, room.ground),
         (QPalette.ColorRole.PlaceholderText, room.quiet),
     ):
-        palette.setColor(role, QColor(part))
-    application.setPalette(palette)
-    application.setFont(font())
-    QToolTip.setPalette(palette)
+        made.setColor(role, QColor(part))
+    return made
 
 
 def sheet() -> str:
@@ -158,6 +163,13 @@ QMenu::separator {{ height: 1px; background: {room.well}; margin: 4px 0; }}
 QPushButton, QToolButton {{ background: transparent; border: 1px solid {room.ink};
   padding: 3px 10px; }}
 QPushButton#small {{ padding: 0 8px; font-size: 12px; }}
+QPushButton#chief {{ background: {room.ink}; color: {room.ground}; font-weight: 600;
+  padding: 6px 12px; }}
+QPushButton#chief:hover {{ background: {room.quiet}; }}
+QTextBrowser, QListWidget {{ background: {room.card}; border: 0; padding: 4px; }}
+QListWidget::item {{ padding: 4px 6px; }}
+QListWidget::item:selected {{ background: {room.ink}; color: {room.ground}; }}
+QSplitter::handle {{ background: transparent; }}
 QPushButton#fix {{ font-weight: 600; }}
 QPushButton:hover, QToolButton:hover {{ background: {room.card}; }}
 QPushButton:checked, QToolButton:checked, QPushButton:pressed {{ background: {room.ink};

@@ -4,7 +4,9 @@ from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import (
     QButtonGroup,
     QCheckBox,
+    QFrame,
     QHBoxLayout,
+    QLabel,
     QPushButton,
     QScrollArea,
     QStackedWidget,
@@ -34,6 +36,7 @@ class LightBench(Bench):
         self._selected = ""
         self._session: Session | None = None
         self._build_tabs()
+        self.column.addWidget(self._build_invitation())
         self.lamps, self.chart = LampPage(), Chart()
         self.pages = QStackedWidget()
         self.pages.addWidget(self.lamps)
@@ -66,6 +69,27 @@ class LightBench(Bench):
         line.addWidget(self.switch)
         self.column.addLayout(line)
 
+    def _build_invitation(self) -> QWidget:
+        """What is said while the light is off, and the way to switch it on."""
+        self.invitation = QFrame()
+        self.invitation.setObjectName("check")
+        row = QHBoxLayout(self.invitation)
+        row.setContentsMargins(12, 10, 12, 10)
+        row.setSpacing(16)
+        says = QLabel(
+            self.tr(
+                "The light is off: the picture shows its flat colours. The lamps below would light "
+                "it as the small views under the picture show."
+            )
+        )
+        says.setWordWrap(True)
+        self.light_up = QPushButton(self.tr("Switch the light on"))
+        self.light_up.setObjectName("chief")
+        self.light_up.clicked.connect(lambda: self._take_switch(True))
+        row.addWidget(says, 1)
+        row.addWidget(self.light_up)
+        return self.invitation
+
     def _build_chart(self) -> QWidget:
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
@@ -90,6 +114,7 @@ class LightBench(Bench):
         rig = derived.rig
         with QSignalBlocker(self.switch):
             self.switch.setChecked(rig.on)
+        self.invitation.setVisible(not rig.on)
         self.says.setText(
             self.tr("key {where}").format(where=in_words(rig.key.direction))
             if rig.on

@@ -1,7 +1,15 @@
 """The chosen region's form: what it is lit as, with which it is one surface, what it covers."""
 
 from PySide6.QtCore import QSignalBlocker, Signal
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import find_region
@@ -20,9 +28,13 @@ class FormBar(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        row = QHBoxLayout(self)
-        row.setContentsMargins(6, 0, 0, 0)
-        row.setSpacing(6)
+        lines = QVBoxLayout(self)
+        lines.setContentsMargins(6, 0, 0, 0)
+        lines.setSpacing(4)
+        row, below = QHBoxLayout(), QHBoxLayout()
+        for line in (row, below):
+            line.setSpacing(6)
+            lines.addLayout(line)
         self._region: Region | None = None
         self._order: dict[int, int] = {}
         self._names: dict[str, str] = {}
@@ -36,34 +48,54 @@ class FormBar(QWidget):
         self.shared.setSizeAdjustPolicy(
             QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
         )
-        self.back, self.forward = QPushButton(self.tr("back")), QPushButton(self.tr("forward"))
-        self.back.setToolTip(self.tr("Let the region it covers lie before it"))
-        self.forward.setToolTip(self.tr("Let it lie before the next region"))
+        self.back = QPushButton(self.tr("further back"))
+        self.forward = QPushButton(self.tr("further front"))
+        self.back.setToolTip(
+            self.tr("Let the region behind it come before it: what stands in front covers the rest")
+        )
+        self.forward.setToolTip(
+            self.tr("Let it come before the next region: what stands in front covers the rest")
+        )
+        self.form.setToolTip(
+            self.tr(
+                "The form it is lit as: auto (grounds flat, figures round), flat as paper, round "
+                "as a loaf, slope as a floor"
+            )
+        )
+        self.shared.setToolTip(
+            self.tr(
+                "Stripes and patches of one thing swell as one: choose what it shares its form with"
+            )
+        )
         self.form.textActivated.connect(self._take_form)
         self.shared.activated.connect(self._take_shared)
         self.back.clicked.connect(lambda: self._move(-1))
         self.forward.clicked.connect(lambda: self._move(1))
-        row.addWidget(self.name)
-        row.addWidget(self.form)
-        row.addWidget(quiet(self.tr("one with")))
-        row.addWidget(self.shared, 1)
+        row.addWidget(self.name, 1)
+        row.addWidget(quiet(self.tr("stands")))
         row.addWidget(self.back)
         row.addWidget(self.forward)
-        self.name.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)
+        below.addWidget(quiet(self.tr("lit as")))
+        below.addWidget(self.form)
+        below.addWidget(quiet(self.tr("one surface with")))
+        below.addWidget(self.shared, 1)
+        self.name.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
 
     def show_region(self, derived: Derived, region_id: str) -> None:
         """The chosen region's form."""
         regions = derived.plan.regions
         self._region = find_region(derived.plan, region_id)
         self.setEnabled(self._region is not None)
-        self.name.setText(self._region.name if self._region else self.tr("Choose a region"))
+        self.name.setText(
+            self._region.name if self._region else self.tr("Form: click a thing in the picture")
+        )
         self._names = {r.id: r.name for r in regions}
         self._order = front_order(
             derived.form_wishes, derived.codes.areas(max(r.label for r in regions))
         )
         with QSignalBlocker(self.shared), QSignalBlocker(self.form):
             self.shared.clear()
-            self.shared.addItem(self.tr("no other"), "")
+            self.shared.addItem(self.tr("nothing else"), "")
             for region in regions:
                 if region.id != region_id:
                     self.shared.addItem(region.name, region.id)

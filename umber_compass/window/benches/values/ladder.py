@@ -1,19 +1,33 @@
 """The value ladder: L* upright, the histogram, a chip for each region to drag up and down."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
+    QColor,
+    QHelpEvent,
+    QIcon,
     QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
     QPen,
+    QPixmap,
 )
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtWidgets import QMenu, QSizePolicy, QToolTip, QWidget
 
 from umber_compass.colour.measured import grey_scale
-from umber_compass.window.benches.values.chips import LEFT, Chip, ChipPlaces, Scale
+from umber_compass.window.benches.values.chips import (
+    CHIPS,
+    LEFT,
+    Chip,
+    ChipPlaces,
+    Gathered,
+    Scale,
+    Standing,
+)
 from umber_compass.window.benches.values.ladder_painting import (
+    limit_words,
     paint_chip,
+    paint_gathered,
     paint_histogram,
     paint_limits,
     paint_lit,
@@ -50,7 +64,7 @@ class Ladder(Holding, QWidget):
         self._grip = 0.0
         self._places = ChipPlaces()
         self._lit: tuple[float, float] | None = None
-        self._placed: tuple[object, list[tuple[QRectF, Chip]]] = (None, [])
+        self._placed: tuple[object, Standing] | None = None
 
     def sizeHint(self) -> QSize:
         return QSize(480, 400)
@@ -74,13 +88,21 @@ class Ladder(Holding, QWidget):
         """Between which values L* the chosen region lies in the light, or None."""
         self._lit = lit
 
-    def boxes(self) -> list[tuple[QRectF, Chip]]:
-        """Where each chip lies; found anew only where something moved."""
-        held = self._held
-        key = (self._chips, held, self.size().toTuple())
-        if self._placed[0] != key:
-            self._placed = (key, self._places.place(self._chips, held, self.scale))
+    def standing(self) -> Standing:
+        """Where the chips lie, and what is gathered; found anew only where something moved."""
+        held, chosen = self._held, self._current
+        key = (self._chips, held, chosen, self.size().toTuple(), tuple(self._limits.values()))
+        if self._placed is None or self._placed[0] != key:
+            found = self._places.place(self._chips, chosen, held, self.scale, self._words_at)
+            self._placed = (key, found)
         return self._placed[1]
+
+    def _words_at(self, right: float) -> list[QRectF]:
+        return [box for box, _ in limit_words(self.scale, right, self._limits, self._shares)]
+
+    def boxes(self) -> list[tuple[QRectF, Chip]]:
+        """Where each chip lies that is not gathered."""
+        return self.standing().chips
 
     @property
     def scale(self) -> Scale:
@@ -92,16 +114,70 @@ class Ladder(Holding, QWidget):
         scale = self.scale
         paint_scale(painter, scale, self._greys)
         paint_histogram(painter, scale, self._histogram)
-        paint_limits(painter, scale, self._limits, self._shares)
+        paint_limits(painter, scale, self.standing().right, self._limits, self._shares)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         for box, chip in self.boxes():
             paint_chip(painter, box, chip, chip.region == self._current[0])
+        for group in self.standing().gathered:
+            paint_gathered(painter, group)
         if self._lit is not None:
             paint_lit(painter, scale, self._lit)
         if self.hasFocus():
             painter.setPen(QPen(THEME.colour("line"), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+    def region_at(self, place: QPointF) -> str:
+        """The region whose chip lies at a place, or none."""
+        chip, _ = self._hit(place)
+        return "" if chip is None else chip.region
+
+    def group_at(self, place: QPointF) -> Gathered | None:
+        """What is gathered at a place."""
+        return next((g for g in self.standing().gathered if g.box.contains(place)), None)
+
+    def menu_of(self, group: Gathered) -> QMenu:
+        """The chips that are gathered, each with its colour and value; one that is chosen comes
+        out."""
+        menu = QMenu(self)
+        for chip in group.chips:
+            swatch = QPixmap(14, 14)
+            swatch.fill(QColor(chip.hex))
+            action = menu.addAction(QIcon(swatch), f"{chip.name}  {chip.value:.0f} L*")
+            action.triggered.connect(lambda _=False, c=chip: self._choose(c))
+        return menu
+
+    def _choose(self, chip: Chip) -> None:
+        self._current = (chip.region, chip.end)
+        self.chosen.emit(chip.region)
+        self.update()
+
+    def event(self, event: QEvent) -> bool:
+        if isinstance(event, QHelpEvent):
+            said = self._says(QPointF(event.pos()))
+            QToolTip.showText(event.globalPos(), said, self)
+            return True
+        return super().event(event)
+
+    def _says(self, place: QPointF) -> str:
+        """What lies at a place, in a sentence."""
+        group = self.group_at(place)
+        if group is not None:
+            names = ", ".join(c.name for c in group.chips)
+            return self.tr("{count} more of this value: {names}. Click to choose one.").format(
+                count=len(group.chips), names=names
+            )
+        chip, kind = self._hit(place)
+        if chip is not None:
+            return self.tr(
+                "{name} is planned at {value:.0f} L* and holds {share:.1%} of the picture. "
+                "Drag it up to lighten, down to darken."
+            ).format(name=chip.name, value=chip.value, share=chip.share)
+        if kind:
+            return self.tr("The limit for extremes: drag it, or set it under Practice.")
+        if place.x() < CHIPS:
+            return self.tr("How much of the picture lies at each value, L* 0 black to 100 white.")
+        return ""
 
     def _hit(self, place: QPointF) -> tuple[Chip | None, str]:
         for box, chip in self.boxes():
@@ -113,6 +189,12 @@ class Ladder(Holding, QWidget):
         return None, ""
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        group = self.group_at(event.position())
+        if group is not None:
+            self.menu_of(group).popup(event.globalPosition().toPoint())
+            return
         chip, kind = self._hit(event.position())
         if chip is not None:
             self._held = self._current = (chip.region, chip.end)

@@ -1,7 +1,7 @@
 """How the value ladder is painted."""
 
 from PySide6.QtCore import QCoreApplication, QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QLinearGradient, QPainter, QPen, QPolygonF
+from PySide6.QtGui import QColor, QFontMetricsF, QLinearGradient, QPainter, QPen, QPolygonF
 
 from umber_compass.window.benches.values.chips import (
     CHIPS,
@@ -9,6 +9,7 @@ from umber_compass.window.benches.values.chips import (
     LEFT,
     SCALE,
     Chip,
+    Gathered,
     Scale,
 )
 from umber_compass.window.widgets.theme import THEME, font
@@ -49,23 +50,52 @@ def paint_histogram(painter: QPainter, scale: Scale, histogram: list[float]) -> 
     painter.drawPolygon(QPolygonF(outline))
 
 
-def paint_limits(
-    painter: QPainter, scale: Scale, limits: dict[str, float], shares: dict[str, float]
-) -> None:
-    """The limits for extremes, and what lies beyond them."""
-    painter.setFont(font(12))
+def limit_words(
+    scale: Scale, right: float, limits: dict[str, float], shares: dict[str, float]
+) -> list[tuple[QRectF, str]]:
+    """What is said of each limit, and where: left of an edge, light ones above their line."""
+    metrics, found = QFontMetricsF(font(12)), []
     for kind, value in limits.items():
-        y = scale.y_of(value)
-        painter.setPen(QPen(THEME.colour("ink"), 1, Qt.PenStyle.DashLine))
-        painter.drawLine(QPointF(LEFT, y), QPointF(scale.width, y))
         words = _tr("extreme darks {share:.0f} %, under {limit:.0f}")
         if kind == "light":
             words = _tr("extreme lights {share:.0f} %, over {limit:.0f}")
         text = words.format(share=shares[kind] * 100, limit=value)
-        low = y + 2 if kind == "dark" else y - 19
-        painter.setPen(THEME.colour("quiet"))
-        right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        painter.drawText(QRectF(0, low, scale.width - 4, 17), right, text)
+        y, width = scale.y_of(value), metrics.horizontalAdvance(text) + 2
+        top = y + 2 if kind == "dark" else y - 19
+        found.append((QRectF(right - 4 - width, top, width, 17), text))
+    return found
+
+
+def paint_limits(
+    painter: QPainter,
+    scale: Scale,
+    right: float,
+    limits: dict[str, float],
+    shares: dict[str, float],
+) -> None:
+    """The limits for extremes, and what lies beyond them."""
+    painter.setFont(font(12))
+    painter.setPen(QPen(THEME.colour("ink"), 1, Qt.PenStyle.DashLine))
+    for value in limits.values():
+        y = scale.y_of(value)
+        painter.drawLine(QPointF(LEFT, y), QPointF(scale.width, y))
+    painter.setPen(THEME.colour("quiet"))
+    for box, text in limit_words(scale, right, limits, shares):
+        painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, text)
+
+
+def paint_gathered(painter: QPainter, group: Gathered) -> None:
+    """Chips that are gathered: their colours as a strip, and how many they are."""
+    box = group.box
+    painter.fillRect(box, THEME.colour("card"))
+    some = group.chips[:4]
+    for i, chip in enumerate(some):
+        painter.fillRect(QRectF(box.x(), box.y() + i * 4, 8, 4), QColor(chip.hex))
+    painter.setPen(THEME.colour("ink"))
+    painter.setFont(font(12))
+    painter.drawText(
+        box.adjusted(12, 0, 0, 0), Qt.AlignmentFlag.AlignVCenter, f"+{len(group.chips)}"
+    )
 
 
 def paint_chip(painter: QPainter, box: QRectF, chip: Chip, chosen: bool) -> None:

@@ -1,0 +1,141 @@
+"""The pages of docs/ in a window of their own, the keys, and what this program is made of."""
+
+import platform
+from collections.abc import Iterable
+from importlib import metadata
+from pathlib import Path
+
+from PySide6.QtCore import QUrl, qVersion
+from PySide6.QtGui import QKeySequence
+from PySide6.QtWidgets import QHBoxLayout, QListWidget, QSplitter, QTextBrowser, QWidget
+
+import umber_compass
+from umber_compass.window.frame.menus import Action
+from umber_compass.window.widgets import theme
+
+_INSIDE = Path(umber_compass.__file__).parent
+# Beside the package in a checkout, in it where it was installed.
+FOLDER = _INSIDE / "docs" if (_INSIDE / "docs").is_dir() else _INSIDE.parent / "docs"
+PAGES = {
+    "sketch": "Sketch",
+    "harmony": "Harmony",
+    "values": "Values",
+    "light": "Light",
+    "ramps": "Ramps",
+    "handoff": "Hand-off",
+    "checks": "Checks",
+    "plan-format": "The plan file",
+    "engine": "How fast it is",
+}
+KEYS, ABOUT = "keys", "about"
+_TITLES = PAGES | {KEYS: "Keys", ABOUT: "About"}
+_LIBRARIES = ("PySide6-Essentials", "numpy", "scipy", "pillow", "msgspec", "platformdirs")
+_HANDS = (
+    ("Wheel, or pinch", "zoom round the pointer"),
+    ("Middle button, or Space and drag", "move the picture"),
+    ("Hold B; O", "the picture before the last change; as it was opened"),
+    ("Hold F; L; A; K", "the flat colours; lights off; ambient only; key only"),
+    ("Esc", "back from the picture alone"),
+    ("Arrow keys", "step what has the focus; with Shift further"),
+)
+
+
+class Help(QWidget):
+    """Pages on the left, the one that is open on the right; links lead from page to page."""
+
+    def __init__(self, actions: Iterable[Action], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowFlag(self.windowFlags().Window)
+        self.setWindowTitle(self.tr("Help"))
+        self.resize(860, 640)
+        self._actions = list(actions)
+        self.pages, self.text = QListWidget(), QTextBrowser()
+        self.pages.setAccessibleName(self.tr("Pages"))
+        self.text.setAccessibleName(self.tr("Page"))
+        self.text.setOpenLinks(False)
+        for title in _TITLES.values():
+            self.pages.addItem(self.tr(title))
+        self.pages.currentRowChanged.connect(lambda row: self._show(list(_TITLES)[row]))
+        self.text.anchorClicked.connect(self._follow)
+        halves = QSplitter()
+        halves.addWidget(self.pages)
+        halves.addWidget(self.text)
+        halves.setSizes([170, 690])
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 12, 12, 12)
+        row.addWidget(halves)
+
+    def open(self, page: str) -> None:
+        """Bring a page to sight."""
+        self.setStyleSheet(theme.sheet())
+        self.setPalette(theme.palette())
+        self.setAutoFillBackground(True)
+        self.pages.setCurrentRow(list(_TITLES).index(page))
+        self._show(page)
+        self.show()
+        self.raise_()
+        self.activateWindow()
+
+    def _show(self, page: str) -> None:
+        if page == KEYS:
+            self.text.setMarkdown(self._keys())
+        elif page == ABOUT:
+            self.text.setMarkdown(_about())
+        else:
+            self.text.document().setBaseUrl(QUrl.fromLocalFile(f"{FOLDER}/"))
+            self.text.setMarkdown(_page(page))
+        self.text.document().setDocumentMargin(12)
+
+    def _follow(self, link: QUrl) -> None:
+        """A link to another page, or to a place in this one."""
+        name = Path(link.path()).stem
+        if name in PAGES:
+            self.pages.setCurrentRow(list(_TITLES).index(name))
+        elif link.hasFragment():
+            self.text.scrollToAnchor(link.fragment())
+
+    def _keys(self) -> str:
+        """Every action with a key, by its menu, and what hands do."""
+        lines = ["# Keys"]
+        for menu in dict.fromkeys(a.menu for a in self._actions):
+            rows = [a for a in self._actions if a.menu == menu and a.keys]
+            if rows:
+                lines += ["", f"## {menu}", "", "| key | |", "|---|---|"]
+            for action in rows:
+                native = QKeySequence(action.keys).toString(QKeySequence.SequenceFormat.NativeText)
+                lines.append(f"| {native} | {action.text} |")
+        lines += ["", "## On the picture and on instruments", "", "| | |", "|---|---|"]
+        lines += [f"| {hand} | {does} |" for hand, does in _HANDS]
+        return "\n".join(lines)
+
+
+def _page(name: str) -> str:
+    """A page of docs/ as it stands; its tables and code as they are."""
+    path = FOLDER / f"{name}.md"
+    if not path.is_file():
+        return f"This copy of the program came without the page {name}."
+    return path.read_text(encoding="utf-8")
+
+
+def _about() -> str:
+    """Version, licences, and what it runs on."""
+    made_of = ", ".join(f"{name} {_version(name)}" for name in _LIBRARIES)
+    return "\n\n".join(
+        (
+            f"# Umber Compass {umber_compass.__version__}",
+            "Plan a picture's colours before you render it.",
+            "The program is under the MIT licence. The type is Source Sans 3, under the SIL Open "
+            "Font License 1.1; the icons and the demo are our own.",
+            f"It runs on Python {platform.python_version()}, Qt {qVersion()}, {made_of}.",
+            "Nothing you do here leaves this machine.",
+            "Colour work is close work: take real breaks, rest your hand, look at a picture again "
+            "another day. If your eyes or wrists hurt, stop and ask someone who knows.",
+        )
+    )
+
+
+def _version(name: str) -> str:
+    try:
+        return metadata.version(name)
+    except metadata.PackageNotFoundError:
+        return ""

@@ -1,0 +1,208 @@
+"""What is seen without a plan: how to bring a picture in, the plans that were open last, and our
+own to try it on."""
+
+from collections.abc import Callable, Sequence
+from datetime import datetime
+from pathlib import Path
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QImage, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from umber_compass.demo.plans import DEMOS
+from umber_compass.formats import thumbnail
+from umber_compass.formats.plan_file import ENDING
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.widgets.theme import THEME, font
+
+_PICTURE = QSize(200, 150)
+_WORDS_PX = 42
+_SHOWN = 4  # pictures in a row
+
+
+class Card(QAbstractButton):
+    """A picture with its name and a line below; a click takes it."""
+
+    def __init__(self, title: str, says: str, image: QImage) -> None:
+        super().__init__()
+        self._says = says
+        self._image = image.scaled(
+            _PICTURE * 2,
+            Qt.AspectRatioMode.KeepAspectRatio,
+            Qt.TransformationMode.SmoothTransformation,
+        )
+        self.setText(title)
+        self.setAccessibleName(title)
+        self.setAccessibleDescription(says)
+        self.setToolTip(f"{title}\n{says}")
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(_PICTURE.width(), _PICTURE.height() + _WORDS_PX)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        room = QRectF(0, 0, _PICTURE.width(), _PICTURE.height())
+        box = _within(room, self._image)
+        if self._image.isNull():
+            painter.fillRect(room, THEME.colour("well"))
+        else:
+            painter.drawImage(box, self._image)
+        if self.hasFocus() or self.underMouse():
+            painter.setPen(QPen(THEME.colour("ink"), 3 if self.hasFocus() else 1.5))
+            painter.drawRect(box.adjusted(1, 1, -1, -1))
+        for text, px, strong, ink, top in (
+            (self.text(), 14, True, "ink", 5),
+            (self._says, 12, False, "quiet", 23),
+        ):
+            painter.setFont(font(px, strong))
+            painter.setPen(THEME.colour(ink))
+            cut = painter.fontMetrics().elidedText(
+                text, Qt.TextElideMode.ElideRight, _PICTURE.width()
+            )
+            line = QRectF(0, _PICTURE.height() + top, _PICTURE.width(), 18)
+            painter.drawText(line, Qt.AlignmentFlag.AlignLeft, cut)
+
+
+def _within(room: QRectF, image: QImage) -> QRectF:
+    """Where an image stands in a room: at its foot and left, as large as it may be."""
+    if image.isNull():
+        return room
+    scale = min(room.width() / image.width(), room.height() / image.height())
+    size = QPointF(image.width() * scale, image.height() * scale)
+    return QRectF(0, room.height() - size.y(), size.x(), size.y())
+
+
+class StartPage(QScrollArea):
+    """Says which file is wanted."""
+
+    picked = Signal(object, bool)  # path of a plan, whether it is a demo
+    choosing = Signal()  # a file is to be chosen
+
+    def __init__(self, recent: Callable[[], Sequence[Path]]) -> None:
+        super().__init__()
+        self._recent = recent
+        self.setObjectName("start")
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        inner = QWidget()
+        self.setWidget(inner)
+        column = QVBoxLayout(inner)
+        column.setContentsMargins(140, 32, 24, 24)
+        column.setSpacing(10)
+        self._build_bringing(column)
+        column.addSpacing(20)
+        self._were = self._add_head(column, self.tr("Where you were"), "")
+        self.plans = self._add_row(column)
+        column.addSpacing(20)
+        self._add_head(column, self.tr("Try it on a picture of ours"), "")
+        self.demos = self._add_row(column)
+        column.addStretch(1)
+        for demo in DEMOS:
+            image = QImage.fromData(thumbnail.read(demo.plan))
+            card = Card(demo.title, self.tr("flats, lit by one lamp"), image)
+            card.clicked.connect(lambda _=False, p=demo.plan: self.picked.emit(p, True))
+            self.demos.addWidget(card, 0, self.demos.count())
+        self.demos.setColumnStretch(_SHOWN, 1)
+        self.show_plans()
+
+    def tell(self, line: str, refused: bool) -> None:
+        """What happens to a picture that was brought, where no other line is seen."""
+        self.says.setText(f"▲  {line}" if refused and line else line)
+
+    def _build_bringing(self, column: QVBoxLayout) -> None:
+        self._add_head(
+            column,
+            self.tr("Bring in a picture"),
+            self.tr("drop it here, paste it (Ctrl+V), or choose a file"),
+        )
+        row = QHBoxLayout()
+        row.setSpacing(24)
+        flats = Card(
+            self.tr("Flats"),
+            self.tr("one flat colour for each material"),
+            QImage(str(DEMOS[0].sketch)),
+        )
+        flats.clicked.connect(self.choosing)
+        row.addWidget(flats)
+        says = QVBoxLayout()
+        says.addStretch(1)
+        self.choose = QPushButton(self.tr("Choose a file …"))
+        self.choose.setObjectName("chief")
+        self.choose.clicked.connect(self.choosing)
+        says.addWidget(self.choose, 0, Qt.AlignmentFlag.AlignLeft)
+        for line in (
+            self.tr("Every colour becomes a region with a name; smoothed borders are understood."),
+            self.tr("PNG, JPEG, WebP, TIFF or BMP. The file itself is never changed."),
+        ):
+            says.addWidget(quiet(line))
+        self.says = QLabel()
+        self.says.setObjectName("strong")
+        self.says.setWordWrap(True)
+        says.addSpacing(6)
+        says.addWidget(self.says)
+        says.addSpacing(_WORDS_PX - 20)
+        row.addLayout(says, 1)
+        column.addLayout(row)
+
+    def _add_head(self, column: QVBoxLayout, title: str, says: str) -> QWidget:
+        holder = QWidget()
+        line = QHBoxLayout(holder)
+        line.setContentsMargins(0, 0, 0, 0)
+        line.setSpacing(24)
+        head = QLabel(title)
+        head.setObjectName("title")
+        line.addWidget(head)
+        line.addWidget(quiet(says), 1)
+        column.addWidget(holder)
+        return holder
+
+    def _add_row(self, column: QVBoxLayout) -> QGridLayout:
+        row = QGridLayout()
+        row.setHorizontalSpacing(22)
+        row.setVerticalSpacing(14)
+        column.addLayout(row)
+        return row
+
+    def show_plans(self) -> None:
+        """The plans that were open last, newest first."""
+        while self.plans.count():
+            item = self.plans.takeAt(0)
+            widget = None if item is None else item.widget()
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        found = list(self._recent())[: 2 * _SHOWN]
+        self._were.setVisible(bool(found))
+        for i, path in enumerate(found):
+            card = Card(plain(path), _when(path), QImage.fromData(thumbnail.read(path)))
+            card.setToolTip(str(path))
+            card.clicked.connect(lambda _=False, p=path: self.picked.emit(p, False))
+            self.plans.addWidget(card, i // _SHOWN, i % _SHOWN)
+        self.plans.setColumnStretch(_SHOWN, 1)
+
+
+def plain(path: Path) -> str:
+    """A plan's file as a name."""
+    return path.name[: -len(ENDING)] if path.name.lower().endswith(ENDING) else path.name
+
+
+def _when(path: Path) -> str:
+    """When a file was last saved, and where it lies."""
+    try:
+        saved = datetime.fromtimestamp(path.stat().st_mtime)
+    except OSError:
+        return str(path.parent)
+    return f"{saved:%d %b %Y, %H:%M}, {path.parent.name}"
