@@ -1,6 +1,7 @@
 """The parts of the window and where they stand; what they do is joined in main_window.py."""
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QContextMenuEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QSplitter,
@@ -24,6 +25,8 @@ _SHARES = (640, 488)  # of middle and bench, in a window of the usual size
 class Layout(QWidget):
     """Route on the left, picture, tray and views in the middle, bench and checks on the right; the
     last two share the width as they are told to."""
+
+    menu_wanted = Signal(object)  # a context menu event that no part took
 
     def __init__(self) -> None:
         super().__init__()
@@ -70,6 +73,11 @@ class Layout(QWidget):
             self.practice,
             self.checks,
         ]
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        """Events that no part takes come here."""
+        event.ignore()
+        self.menu_wanted.emit(event)
 
     def set_alone(self, alone: bool) -> None:
         """Hide all but the stage, or show all again."""

@@ -54,8 +54,11 @@ class MainWindow(QMainWindow):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """A letter is held, or Escape leaves the picture alone. What a field takes never comes
         here."""
+        session = self.works.desk.session
         if event.key() == Qt.Key.Key_Escape and self.works.layout.stage.alone:
             self.works.views.set_alone(False)
+        elif event.key() == Qt.Key.Key_Escape and session.alone:
+            session.show_alone("")
         elif not self.works.views.key(event, True):
             super().keyPressEvent(event)
 

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QMainWindow
 
 from umber_compass.formats.cache import Cache
 from umber_compass.window.commands import actions
+from umber_compass.window.commands.context import ContextMenu
 from umber_compass.window.commands.recent import Recent
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
@@ -42,6 +43,7 @@ class Works(NamedTuple):
     remembered: Remembered
     recent: Recent
     help: Help
+    context: ContextMenu
 
 
 def make(
@@ -66,6 +68,7 @@ def make(
     menus.fill(actions.region_actions(regions, steps, has_plan))
     menus.fill(actions.view_actions(views, has_plan))
     menus.fill(actions.help_actions(lambda page: pages.open(page)))
+    context = ContextMenu(desk, layout, regions, steps, marks)
     pages = Help(menus.specs.values(), window)
     recent = Recent(menus.menu("File"), remembered, files)
     start = StartPage(remembered.recent)
@@ -89,4 +92,5 @@ def make(
         remembered,
         recent,
         pages,
+        context,
     )

@@ -52,6 +52,7 @@ class CheckSpec(NamedTuple):
     step: str
     measure: Callable[[Derived], list[Result]]
     candidates: Callable[[Derived, Result], list[Fix]]
+    many: str = ""  # what several of its results are called together, by their `{count}`
 
 
 def level_over(measured: float, note: float, warning: float) -> Level:

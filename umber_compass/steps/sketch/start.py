@@ -17,6 +17,8 @@ _MOST_LOOKED_AT = 8_000_000  # px
 _ROWS = 256  # looked at at a time
 _GROUND_FRAME = 0.06  # share of the frame's length from which a region is ground
 _GROUND_AREA = 0.15  # share of the picture from which it is ground anyway
+_STRAIGHT, _ENCLOSED = 0.85, 0.85  # shares of an outline that a window's sides hold
+_BRIGHT = 55  # L* from which a window is one
 _FIGURE_AREA = 0.14  # share of the picture up to which a region off the frame is a figure
 
 
@@ -99,7 +101,8 @@ def _lying(labels: Labels, count: int) -> tuple[npt.NDArray[np.intp], list[tuple
 
 def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:
     """A rough role for each region, label 1 first: ground by size and how much of the frame it
-    holds, figure if small and off the frame, a dark web of thin strokes a line."""
+    holds, figure if small and off the frame, a dark web of thin strokes a line; a bright shape with
+    straight sides that one region encloses, as a window in a wall, is none."""
     number = len(colours)
     frame = np.concatenate([labels[0], labels[-1], labels[1:-1, 0], labels[1:-1, -1]])
     on_frame = np.bincount(frame, minlength=number + 1)[1:] / len(frame)
@@ -116,7 +119,39 @@ def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:
             roles.append("figure")
         else:
             roles.append("middle ground")
+    for i in _windows(labels, colours, roles):
+        roles[i] = "middle ground"
     return roles
+
+
+def _windows(labels: Labels, colours: list[Measured], roles: list[Role]) -> list[int]:
+    """Which figures are bright, straight-sided and enclosed by one region that is no figure, or
+    straight-sided too, as a frame is; 0 for label 1."""
+    number = len(colours)
+    outline, straight = np.zeros(number + 1), np.zeros(number + 1)
+    pairs = np.zeros((number + 1, number + 1))
+    for turned in (labels, labels.T):
+        row, column = np.nonzero(turned[:, 1:] != turned[:, :-1])
+        left, right = turned[row, column], turned[row, column + 1]
+        np.add.at(pairs, (left, right), 1)
+        np.add.at(pairs, (right, left), 1)
+        below = np.minimum(row + 1, len(turned) - 1)
+        goes_on = (turned[below, column] == left) & (turned[below, column + 1] == right)
+        for side in (left, right):
+            outline += np.bincount(side, minlength=number + 1)
+            straight += np.bincount(side[goes_on], minlength=number + 1)
+    is_straight = straight >= _STRAIGHT * np.maximum(outline, 1)
+    found = []
+    for i in [i for i, role in enumerate(roles) if role == "figure"]:
+        around = int(pairs[i + 1].argmax())
+        encloses = around > 0 and pairs[i + 1, around] >= _ENCLOSED * outline[i + 1]
+        if not (encloses and is_straight[i + 1]):
+            continue
+        value, beside = colours[i].value, colours[around - 1].value
+        wall = roles[around - 1] != "figure" or bool(is_straight[around])
+        if wall and value >= _BRIGHT and value > beside:
+            found.append(i)
+    return found
 
 
 def _is_thin(labels: Labels, area: npt.NDArray[np.intp]) -> npt.NDArray[np.bool_]:

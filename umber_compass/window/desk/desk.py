@@ -69,7 +69,7 @@ class Desk(QObject):
         self.first = opened.plan
         self.saved = opened.plan if path is not None else None
         self.live.begin(opened.pixels, opened.plan, relief)
-        self.session.selection = ""
+        self.session.selection = self.session.alone = ""
         self._follow()
         self.opened.emit()
         if path is not None:

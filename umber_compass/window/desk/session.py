@@ -22,6 +22,7 @@ class Session(QObject):
         self.view = ""  # on the stage; empty for the picture as it is
         self.held = ""  # what a held key shows: a moment of the plan or a part of its light
         self.dragging = False
+        self.alone = ""  # the region that is seen alone on the stage
 
     def open_step(self, step: str) -> None:
         """Open a step's bench."""
@@ -30,10 +31,19 @@ class Session(QObject):
         self.stepped.emit()
 
     def select(self, region_id: str) -> None:
-        """Point every part of the window at a region."""
+        """Point every part of the window at a region. One that is seen alone stays so until another
+        is chosen."""
         self.selection = region_id
+        if region_id != self.alone:
+            self.alone = ""
         self.acted.emit()
         self.selected.emit(region_id)
+
+    def show_alone(self, region_id: str) -> None:
+        """See one region alone on the stage; none: all of them."""
+        self.alone = region_id
+        self.acted.emit()
+        self.viewed.emit()
 
     def put_on_stage(self, view: str) -> None:
         """Put a view on the stage; the same again, or none, brings the picture back."""

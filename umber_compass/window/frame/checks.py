@@ -1,23 +1,29 @@
 """The checks of a step: what was measured, what was wished, and a button that mends it."""
 
-from PySide6.QtCore import QEvent, QObject, QPointF, QSize, QTimer, Signal
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
+from typing import NamedTuple
+
+from PySide6.QtCore import QEvent, QObject, QPointF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
     QMenu,
     QPushButton,
+    QScrollArea,
     QSizePolicy,
     QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
-from umber_compass.steps.checks import Fix, Result
+from umber_compass.steps.checks import CHECKS, Fix, Result
 from umber_compass.window.widgets.theme import THEME
+from umber_compass.words import words
 
 SHOWN = 3
+_GATHER = 3  # results of a kind from which they are one line
+_LEAST_PX, _MOST_SHARE = 180, 0.38  # px, and share of the window's height, that lines may take
 PREVIEW_AFTER = 150  # ms of rest on a button
 
 
@@ -44,33 +50,55 @@ class Mark(QWidget):
         painter.drawPolygon(QPolygonF([QPointF(12, 4), QPointF(20, 19), QPointF(4, 19)]))
 
 
+class Line(NamedTuple):
+    """A result, or the worst of several of a kind that are gathered."""
+
+    result: Result
+    of: int = 1  # how many it stands for
+    inner: bool = False  # whether it is one of those that were gathered
+
+
 class Row(QFrame):
-    """One result."""
+    """One line."""
 
     taken = Signal(object)  # Fix
     peeked = Signal(object)  # Fix, or None when the look ends
+    opened = Signal(str)  # the check whose results are to be seen one by one, or no longer
 
-    def __init__(self, result: Result) -> None:
+    def __init__(self, line: Line) -> None:
         super().__init__()
         self.setObjectName("check")
+        self.line, result = line, line.result
         self.result = result
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(PREVIEW_AFTER)
         self._timer.timeout.connect(self._peek)
         self._looked_at: Fix | None = None
+        self.button: QPushButton | None = None
         layout = QHBoxLayout(self)
-        layout.setContentsMargins(8, 7, 10, 7)
+        layout.setContentsMargins(28 if line.inner else 8, 7, 10, 7)
         layout.setSpacing(8)
         layout.addWidget(Mark(result.level))
-        layout.addLayout(self._build_words(result), 1)
-        if result.fixes:
+        layout.addLayout(self._build_words(line), 1)
+        if line.of > 1:
+            layout.addWidget(self._build_opener(line))
+        elif result.fixes:
             self._build_buttons(layout, result.fixes)
 
-    def _build_words(self, result: Result) -> QVBoxLayout:
-        lines = QVBoxLayout()
+    def _build_opener(self, line: Line) -> QPushButton:
+        self.button = button = QPushButton(self.tr("Look at the {count}").format(count=line.of))
+        button.clicked.connect(lambda: self.opened.emit(line.result.check))
+        return button
+
+    def _build_words(self, line: Line) -> QVBoxLayout:
+        result, lines = line.result, QVBoxLayout()
         lines.setSpacing(0)
-        title, text = QLabel(str(result.title)), QLabel(str(result.text))
+        said, more = str(result.title), str(result.text)
+        if line.of > 1:
+            more = self.tr("worst: {title}, {text}").format(title=said, text=more)
+            said = str(words(CHECKS[result.check].many, count=line.of))
+        title, text = QLabel(said), QLabel(more)
         title.setObjectName("strong")
         text.setObjectName("quiet")
         for label in (title, text):
@@ -81,12 +109,11 @@ class Row(QFrame):
 
     def _build_buttons(self, layout: QHBoxLayout, fixes: tuple[Fix, ...]) -> None:
         best = fixes[0]
-        button = QPushButton(str(best.text))
+        self.button = button = QPushButton(str(best.text))
         button.setObjectName("fix")
         button.clicked.connect(lambda: self.taken.emit(best))
         button.installEventFilter(self)
         layout.addWidget(button)
-        self.button = button
         if len(fixes) > 1:
             more = QToolButton()
             more.setText("…")
@@ -125,7 +152,8 @@ class Row(QFrame):
 
 
 class Checks(QWidget):
-    """The results of one step, worst first; three shown, the rest folded."""
+    """The results of one step, worst first; three lines shown, the rest folded; many of a kind are
+    one line that opens."""
 
     taken = Signal(object)
     peeked = Signal(object)
@@ -145,10 +173,18 @@ class Checks(QWidget):
         head.addStretch(1)
         head.addWidget(self._rest)
         layout.addLayout(head)
-        self._layout = layout
+        self._area, self._inner = QScrollArea(), QWidget()
+        self._area.setWidgetResizable(True)
+        self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._area.setWidget(self._inner)
+        self._lines = QVBoxLayout(self._inner)
+        self._lines.setContentsMargins(0, 0, 0, 0)
+        self._lines.setSpacing(5)
+        layout.addWidget(self._area)
         self.rows: list[Row] = []
         self._results: list[Result] = []
         self._folded = True
+        self._opened = ""  # the check whose results are seen one by one
 
     def show_results(self, results: list[Result]) -> None:
         """The step's results. Rows are made anew only where something else is said."""
@@ -157,28 +193,76 @@ class Checks(QWidget):
         self._results = results
         self._rebuild()
 
-    def _unfold(self) -> None:
-        self._folded = not self._folded
+    def look_at(self, check: str, region_id: str) -> None:
+        """Open what a check says of a region, and bring it to sight."""
+        mine = (r for r in self._results if r.check == check and region_id in r.regions)
+        found = next(mine, None)
+        if found is None:
+            return
+        self._opened, self._folded = found.check, False
         self._rebuild()
+        for row in self.rows:
+            if row.result is found and row.line.of == 1:
+                QTimer.singleShot(0, row, lambda r=row: self._area.ensureWidgetVisible(r))
+
+    def _unfold(self) -> None:
+        self._folded, self._opened = not self._folded, ""
+        self._rebuild()
+
+    def _open(self, check: str) -> None:
+        self._opened = "" if self._opened == check else check
+        self._rebuild()
+
+    def _gathered(self) -> list[Line]:
+        """The results as lines, those of a kind together where they are many."""
+        lines: list[Line] = []
+        done: set[str] = set()
+        for result in self._results:
+            alike = [r for r in self._results if r.check == result.check and r.level != "fine"]
+            if len(alike) < _GATHER or not CHECKS[result.check].many:
+                lines.append(Line(result))
+            elif result.check not in done:
+                done.add(result.check)
+                lines.append(Line(alike[0], len(alike)))
+                if result.check == self._opened:
+                    lines += [Line(r, inner=True) for r in alike]
+        return lines
 
     def _rebuild(self) -> None:
         focused = next((i for i, r in enumerate(self.rows) if _has_focus(r)), None)
         for row in self.rows:
             row.hide()
             row.deleteLater()
-        count = SHOWN if self._folded else len(self._results)
-        self.rows = [Row(r) for r in self._results[:count]]
+        lines = self._gathered()
+        shown = lines if self._opened or not self._folded else lines[:SHOWN]
+        self.rows = [Row(line) for line in shown]
         for row in self.rows:
             row.taken.connect(self.taken)
             row.peeked.connect(self.peeked)
-            self._layout.addWidget(row)
-        rest = len(self._results) - SHOWN
-        self._rest.setVisible(rest > 0)
+            row.opened.connect(self._open)
+            self._lines.addWidget(row)
+        rest = len(lines) - SHOWN
+        self._rest.setVisible(rest > 0 or bool(self._opened))
         more = self.tr("{count} more").format(count=rest)
-        self._rest.setText(more if self._folded else self.tr("fold"))
-        if focused is not None and focused < len(self.rows) and self.rows[focused].result.fixes:
-            self.rows[focused].button.setFocus()
+        folded = self._folded and not self._opened
+        self._rest.setText(more if folded else self.tr("fold"))
+        self._size()
+        button = self.rows[focused].button if focused is not None and focused < len(shown) else None
+        if button is not None:
+            button.setFocus()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._size()
+
+    def _size(self) -> None:
+        """As high as the lines are, up to a share of the window beyond which they scroll."""
+        width = max(self.width(), 1)
+        heights = [max(r.heightForWidth(width), r.sizeHint().height()) for r in self.rows]
+        whole = sum(heights) + self._lines.spacing() * max(len(heights) - 1, 0)
+        most = max(_LEAST_PX, round(self.window().height() * _MOST_SHARE))
+        few = len(self.rows) <= SHOWN
+        self._area.setFixedHeight(whole if few else min(whole, most))
 
 
 def _has_focus(row: Row) -> bool:
-    return bool(row.result.fixes) and row.button.hasFocus()
+    return row.button is not None and row.button.hasFocus()

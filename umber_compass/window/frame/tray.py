@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QEvent, QMimeData, QPoint, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QDrag,
@@ -19,6 +19,7 @@ from PySide6.QtWidgets import QApplication, QSizePolicy, QToolTip, QWidget
 
 from umber_compass.window.widgets.swatch import SWATCH_MIME
 from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.under import Under
 
 _BAR, _LEAST = 40, 5  # px: height of the swatches, least width of one
 
@@ -128,7 +129,13 @@ class Tray(QWidget):
         return next((s for b, s in self.boxes() if b.left() <= x < b.right()), None)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        self._pressed = event.position().toPoint()
+        if event.button() == Qt.MouseButton.LeftButton:
+            self._pressed = event.position().toPoint()
+
+    def under(self, place: QPointF) -> Under:
+        """The swatch at a place."""
+        swatch = self._at(place.x())
+        return Under() if swatch is None else Under(swatch.region, swatch.hexes[0])
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         swatch = self._at(event.position().x())

@@ -14,6 +14,7 @@ from umber_compass.window.stage.stage import Stage
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.stage.tags import Tag
 from umber_compass.window.widgets.bitmap import overlay
+from umber_compass.window.widgets.theme import THEME
 
 _NO_REGIONS = ("small",)  # views in which a place says nothing of the picture's regions
 
@@ -25,7 +26,7 @@ class StageMarks(QObject):
         super().__init__(stage)
         self.desk, self.stage = desk, stage
         self._places: NamePlaces | None = None
-        self._outlined: tuple[str, Labels] | None = None
+        self._outlined: tuple[tuple[str, int | None], Labels] | None = None
         self._outline_image: QImage | None = None
 
     def begin(self) -> None:
@@ -71,13 +72,16 @@ class StageMarks(QObject):
         return tags
 
     def _outline(self, derived: Derived) -> QImage | None:
-        chosen, labels = self.desk.session.selection, derived.drawing.labels
+        session, labels = self.desk.session, derived.drawing.labels
+        chosen, alone = session.selection, session.alone
         if not chosen:
             return None
-        if self._outlined is None or self._outlined[0] != chosen or self._outlined[1] is not labels:
+        cover = THEME.colour("ground").rgb() & 0xFFFFFF if chosen == alone else None
+        wanted = (chosen, cover)
+        if self._outlined is None or self._outlined[0] != wanted or self._outlined[1] is not labels:
             label = region(derived.plan, chosen).label
-            self._outline_image = overlay(labels == label, 2, 2)
-            self._outlined = (chosen, labels)
+            self._outline_image = overlay(labels == label, 2, 2, cover)
+            self._outlined = (wanted, labels)
         return self._outline_image
 
     def region_at(self, x: float, y: float) -> str:

@@ -16,11 +16,16 @@ class Bitmap:
         self.image = QImage(packed.data, width, height, width * 4, QImage.Format.Format_RGB32)
 
 
-def overlay(inside: npt.NDArray[np.bool_], light: int, dark: int) -> QImage:
+def overlay(
+    inside: npt.NDArray[np.bool_], light: int, dark: int, cover: int | None = None
+) -> QImage:
     """A see-through image, (h, w), with a light line just inside a shape's border and a dark one
-    just outside, each some px wide."""
+    just outside, each some px wide; what lies around is nearly hidden by a colour, 0xRRGGBB, where
+    that is given."""
     near, far = _grown(inside, dark), _shrunk(inside, light)
     argb = np.zeros(inside.shape, np.uint32)
+    if cover is not None:
+        argb[~inside] = 0xE8000000 | cover
     argb[near & ~inside] = 0xE0000000
     argb[inside & ~far] = 0xFFFFFFFF
     height, width = inside.shape[:2]

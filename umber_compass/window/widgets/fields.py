@@ -5,8 +5,8 @@ from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QSizePolicy
 
 
 class NumberField(QDoubleSpinBox):
-    """A number with its unit. `wanted` is said when the artist changes it, never when it is
-    shown."""
+    """A number with its unit, and a sentence on what it means. `wanted` is said when the artist
+    changes it, never when it is shown."""
 
     wanted = Signal(float)
 
@@ -18,6 +18,7 @@ class NumberField(QDoubleSpinBox):
         unit: str,
         step: float = 1.0,
         decimals: int = 0,
+        says: str = "",
     ) -> None:
         super().__init__()
         self.setRange(low, high)
@@ -28,7 +29,7 @@ class NumberField(QDoubleSpinBox):
         self.setButtonSymbols(QAbstractSpinBox.ButtonSymbols.NoButtons)
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.setAccessibleName(name)
-        self.setToolTip(name)
+        self.setToolTip(says or name)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
         self.setMinimumWidth(64)
         self.valueChanged.connect(self.wanted)

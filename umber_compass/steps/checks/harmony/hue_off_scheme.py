@@ -104,4 +104,4 @@ def _turn(region_id: str, end: int, slot: Slot, offset: float) -> Callable[[Plan
     return apply
 
 
-CHECK = CheckSpec(NAME, "harmony", _measure, _candidates)
+CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, "{count} colours lie off the scheme")

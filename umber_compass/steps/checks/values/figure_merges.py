@@ -149,4 +149,5 @@ def _least_move(derived: Derived, result: Result, one: float, two: float) -> flo
     return float(_SCAN[good[0]]) if len(good) else None
 
 
-CHECK = CheckSpec(NAME, "values", _measure, _candidates)
+_MANY = "{count} figures merge with their ground"
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _MANY)

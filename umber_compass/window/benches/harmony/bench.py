@@ -83,8 +83,20 @@ class HarmonyBench(Bench):
             line.addWidget(button)
             self.wheels[wheel] = button
         line.addStretch(1)
-        self.lead = NumberField(self.tr("Lead, wheel degrees"), -1, 360, "°")
-        self.spread = NumberField(self.tr("Spread, wheel degrees"), 5, 90, "°")
+        self.lead = NumberField(
+            self.tr("Lead, wheel degrees"),
+            -1,
+            360,
+            "°",
+            says=self.tr("Where the leading hue stands on the wheel, 0 at the top, clockwise."),
+        )
+        self.spread = NumberField(
+            self.tr("Spread, wheel degrees"),
+            5,
+            90,
+            "°",
+            says=self.tr("How far the neighbours, or the halves of a split opposite, stand apart."),
+        )
         for text, field in ((self.tr("lead"), self.lead), (self.tr("spread"), self.spread)):
             line.addWidget(quiet(text))
             line.addWidget(field)

@@ -15,6 +15,7 @@ from umber_compass.window.benches.harmony.dial import Dial, Grip, hit, petal_at
 from umber_compass.window.benches.harmony.rose_painting import Ring, paint
 from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME
+from umber_compass.window.widgets.under import Under
 
 
 class Rose(Holding, QWidget):
@@ -69,7 +70,14 @@ class Rose(Holding, QWidget):
     def _hit(self, place: QPointF) -> Grip | None:
         return None if self._parts is None else hit(self._parts, self.dial, place)
 
+    def under(self, place: QPointF) -> Under:
+        """The petal at a place."""
+        petal = petal_at(self._parts, self.dial, place) if self._parts is not None else None
+        return Under() if petal is None else Under(petal.region, petal.hex)
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
         self._held = self._hit(event.position())
         if self._held is not None:
             self.began.emit()

@@ -22,6 +22,12 @@ class Shares(Holding, QWidget):
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(self.tr("Shares"))
+        self.setToolTip(
+            self.tr(
+                "How much of the picture each hue of the scheme holds now, and is wished to hold. "
+                "Drag the tick to wish another share."
+            )
+        )
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         self._rows: list[SlotShare] = []
         self._current = 0

@@ -8,6 +8,7 @@ from umber_compass.colour.measured import Measured
 from umber_compass.steps.light.chart import PLACES, Row
 from umber_compass.window.widgets.fields import signed
 from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.under import Under
 
 ROW, _HEAD, _NAME, _REST = 30, 22, 104, 40  # px
 _COLUMNS = 1 + len(PLACES)
@@ -111,7 +112,16 @@ class Chart(QWidget):
                 return row, column
         return None
 
+    def under(self, place: QPointF) -> Under:
+        """The swatch at a place, or the row's material."""
+        cell, row = self._at(place), int((place.y() - _HEAD) // ROW)
+        if not 0 <= row < len(self.rows):
+            return Under()
+        return Under(self.rows[row].region, self.colour(*cell).hex if cell is not None else "")
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
         cell = self._at(event.position())
         row = int((event.position().y() - _HEAD) // ROW)
         if cell is not None:

@@ -34,12 +34,53 @@ class LampBar(QWidget):
         self.hex.setMaximumWidth(84)
         self.hex.setAccessibleName(self.tr("Lamp’s colour, hex"))
         self.hex.editingFinished.connect(self._take_hex)
-        self.value = NumberField(self.tr("Lamp’s value"), 1, 100, " L*")
-        self.chroma = NumberField(self.tr("Lamp’s chroma, OKLCh"), 0, 0.4, " c", 0.005, 3)
-        self.hue = NumberField(self.tr("Lamp’s hue, OKLCh degrees"), -1, 360, "°")
-        self.round = NumberField(self.tr("Degrees round the frame, from above"), -1, 360, "°")
-        self.off = NumberField(self.tr("Degrees off the front"), 0, MOST_DEG, "°")
-        self.soft = NumberField(self.tr("Softness"), 0, 100, " %", 5)
+        self.value = NumberField(
+            self.tr("Lamp’s value"),
+            1,
+            100,
+            " L*",
+            says=self.tr("How light the lamp’s own colour is; how strong it shines is its bar."),
+        )
+        self.chroma = NumberField(
+            self.tr("Lamp’s chroma, OKLCh"),
+            0,
+            0.4,
+            " c",
+            0.005,
+            3,
+            self.tr("How coloured the lamp is: 0 is white light, 0.1 a low sun."),
+        )
+        self.hue = NumberField(
+            self.tr("Lamp’s hue, OKLCh degrees"),
+            -1,
+            360,
+            "°",
+            says=self.tr("The lamp’s hue: about 60 is orange, 110 yellow, 230 sky blue."),
+        )
+        self.round = NumberField(
+            self.tr("Degrees round the frame, from above"),
+            -1,
+            360,
+            "°",
+            says=self.tr("From which side it shines: 0 from above, 90 right, 180 below, 270 left."),
+        )
+        self.off = NumberField(
+            self.tr("Degrees off the front"),
+            0,
+            MOST_DEG,
+            "°",
+            says=self.tr("0 shines from the viewer, 90 along the picture, more from behind it."),
+        )
+        self.soft = NumberField(
+            self.tr("Softness"),
+            0,
+            100,
+            " %",
+            5,
+            says=self.tr(
+                "0 is a hard sun, 100 an overcast sky: how far light reaches round forms."
+            ),
+        )
         for field in (self.value, self.chroma, self.hue):
             field.wanted.connect(self._take_colour)
         for field in (self.round, self.off):

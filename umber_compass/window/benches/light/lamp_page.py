@@ -68,7 +68,11 @@ class LampPage(QWidget):
         line = QHBoxLayout()
         line.setContentsMargins(6, 0, 0, 0)
         line.setSpacing(4)
-        line.addWidget(quiet(self.tr("planned value is the")))
+        head = quiet(self.tr("planned value is the"))
+        head.setToolTip(
+            self.tr("What part of each material keeps the value it was planned at, once it is lit.")
+        )
+        line.addWidget(head)
         group = QButtonGroup(self)
         self.anchors: dict[Anchor, QPushButton] = {}
         for name, title in _ANCHORS.items():
@@ -80,6 +84,12 @@ class LampPage(QWidget):
             self.anchors[name] = button
         line.addStretch(1)
         self.rest = quiet("")
+        self.rest.setToolTip(
+            self.tr(
+                "One exposure serves the whole picture. This material comes out furthest from the "
+                "value that was planned for it."
+            )
+        )
         line.addWidget(self.rest)
         return line
 

@@ -45,7 +45,15 @@ class PracticeDrawer(Bench):
     def _add(self, row: int, rule: Rule) -> None:
         fine = rule.high <= 1
         field = NumberField(
-            rule.title, rule.low, rule.high, "", 0.005 if fine else 1, 3 if fine else 1
+            rule.title,
+            rule.low,
+            rule.high,
+            "",
+            0.005 if fine else 1,
+            3 if fine else 1,
+            self.tr("{title}, {unit}: {low:g} to {high:g}. From: {source}").format(
+                title=rule.title, unit=rule.unit, low=rule.low, high=rule.high, source=rule.source
+            ),
         )
         field.wanted.connect(
             lambda n, r=rule: self.edit_wanted.emit(set_rule(r.key, round(n, 3), r.title))

@@ -78,9 +78,25 @@ class RampsBench(Bench):
     def _build_steps(self) -> QHBoxLayout:
         line = QHBoxLayout()
         line.setSpacing(6)
-        self.darker = NumberField(self.tr("Darker steps"), 0, 9, "")
-        self.lighter = NumberField(self.tr("Lighter steps"), 0, 9, "")
-        self.degrees = NumberField(self.tr("Turn a step, degrees"), 0, 60, "°")
+        self.darker = NumberField(
+            self.tr("Darker steps"), 0, 9, "", says=self.tr("Shade colours below the local colour.")
+        )
+        self.lighter = NumberField(
+            self.tr("Lighter steps"),
+            0,
+            9,
+            "",
+            says=self.tr("Light colours above the local colour."),
+        )
+        self.degrees = NumberField(
+            self.tr("Turn a step, degrees"),
+            0,
+            60,
+            "°",
+            says=self.tr(
+                "How far each step’s hue turns: darker to the cool side, lighter to the warm."
+            ),
+        )
         self.darker.wanted.connect(lambda n: self._change(darker=int(n)))
         self.lighter.wanted.connect(lambda n: self._change(lighter=int(n)))
         self.degrees.wanted.connect(lambda d: self._change(degrees=float(d)))

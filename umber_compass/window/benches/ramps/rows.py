@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 from umber_compass.steps.ramps.ramps import Steps
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.under import Under
 
 ROW_HEIGHT = 48
 _NAME, _TURN, _BALL = 96, 44, 38  # px
@@ -133,8 +134,16 @@ class RampRow(QWidget):
             painter.drawEllipse(middle + shift, size, size)
         painter.restore()
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
+    def under(self, place: QPointF) -> Under:
+        """The step at a place, or the whole ramp."""
         if self._line is None:
+            return Under()
+        step = next((i for i, b in enumerate(self.boxes()) if b.contains(place)), None)
+        shown = "" if step is None else self._line.steps.steps[step].hex
+        return Under(self._line.region, shown)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self._line is None or event.button() != Qt.MouseButton.LeftButton:
             return
         self.chosen.emit(self._line.region)
         for i, box in enumerate(self.boxes()):

@@ -1,7 +1,15 @@
 """The sketch bench: the regions, their names and the part each plays."""
 
-from PySide6.QtCore import QSignalBlocker, QStringListModel, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
+from PySide6.QtCore import QPointF, QSignalBlocker, QStringListModel, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -19,6 +27,7 @@ from umber_compass.steps.harmony.edits import toggle_pin
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.widgets.theme import THEME
+from umber_compass.window.widgets.under import Under
 
 _ROW_PX = 31  # a row and the room between two
 _LEAST_ROWS, _MOST_ROWS = 8, 120
@@ -34,6 +43,11 @@ class _Swatch(QWidget):
         self.setFixedSize(36, 24)
         self._hexes: tuple[str, ...] = ()
         self._chosen = False
+        self.region = ""
+
+    def under(self, place: QPointF) -> Under:
+        """Its region."""
+        return Under(self.region, self._hexes[0] if self._hexes else "")
 
     def show_colour(self, hexes: tuple[str, ...], chosen: bool) -> None:
         self._hexes, self._chosen = hexes, chosen
@@ -48,8 +62,9 @@ class _Swatch(QWidget):
             painter.setPen(QPen(THEME.colour("ink"), 3))
             painter.drawRect(1, 1, self.width() - 3, 21)
 
-    def mousePressEvent(self, event: object) -> None:
-        self.pressed.emit()
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.pressed.emit()
 
 
 class _Row:
@@ -84,6 +99,7 @@ class _Row:
         typing = self.region.id == region.id and self.name.hasFocus() and self.name.isModified()
         self.region = region
         colour = derived.colours[region.id]
+        self.swatch.region = region.id
         self.swatch.show_colour(tuple(e.hex for e in colour.ends), chosen)
         if not typing:
             self.name.setText(region.name)

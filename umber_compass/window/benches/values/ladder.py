@@ -35,6 +35,7 @@ from umber_compass.window.benches.values.ladder_painting import (
 )
 from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME
+from umber_compass.window.widgets.under import Under
 
 
 class Ladder(Holding, QWidget):
@@ -127,10 +128,10 @@ class Ladder(Holding, QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
-    def region_at(self, place: QPointF) -> str:
-        """The region whose chip lies at a place, or none."""
+    def under(self, place: QPointF) -> Under:
+        """The chip at a place."""
         chip, _ = self._hit(place)
-        return "" if chip is None else chip.region
+        return Under() if chip is None else Under(chip.region, chip.hex)
 
     def group_at(self, place: QPointF) -> Gathered | None:
         """What is gathered at a place."""

@@ -36,9 +36,35 @@ class RegionBar(QWidget):
         self._dot, self._name, self._hex = _Dot(), QLabel(), quiet("")
         self._name.setObjectName("strong")
         self._region, self._title = "", ""
-        self.value = NumberField(self.tr("Value"), 0, 100, " L*", 1, 1)
-        self.chroma = NumberField(self.tr("Chroma, OKLCh"), 0, 0.4, " c", 0.005, 3)
-        self.turn = NumberField(self.tr("Turn from its slot, OKLCh degrees"), -180, 180, "°", 1, 1)
+        self.value = NumberField(
+            self.tr("Value"),
+            0,
+            100,
+            " L*",
+            1,
+            1,
+            self.tr("How light it is planned: 0 L* is black, 100 white, 50 half way to the eye."),
+        )
+        self.chroma = NumberField(
+            self.tr("Chroma, OKLCh"),
+            0,
+            0.4,
+            " c",
+            0.005,
+            3,
+            self.tr(
+                "How strong it is: 0 is grey, 0.05 quiet, 0.15 strong; screens end at 0.1-0.3."
+            ),
+        )
+        self.turn = NumberField(
+            self.tr("Turn from its slot, OKLCh degrees"),
+            -180,
+            180,
+            "°",
+            1,
+            1,
+            self.tr("How far its hue stands from the hue of the scheme it belongs to."),
+        )
         self.value.wanted.connect(self._set_value)
         self.chroma.wanted.connect(
             lambda c: self.edit_wanted.emit(set_chroma(self._region, 0, c, self._title))
