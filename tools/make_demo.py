@@ -1,4 +1,4 @@
-"""Draws the demo's flats from its SVG and makes its plan: python -m tools.make_demo
+"""Draws the demos' flats from their SVGs and makes their plans: python -m tools.make_demo [NAME]
 
 The flats hold one colour a region; names and roles are told by the SVG's groups, and the plan's
 decisions that a flats picture cannot hold (the sky's gradient, what is given) are made here.
@@ -8,6 +8,7 @@ import io
 import os
 import sys
 from pathlib import Path
+from typing import NamedTuple
 from xml.etree import ElementTree
 
 from umber_compass.plan.edits import study, with_colours, with_scheme
@@ -29,57 +30,126 @@ from umber_compass.steps.harmony.edits import planned_from_hex
 from umber_compass.steps.harmony.scheme import planned_as
 
 FOLDER = Path(__file__).parent.parent / "umber_compass" / "demo"
-NAME = "lighthouse-bakery"
-NAMES = {
-    "#a9ccc9": "tower and sail",
-    "#ffd88c": "window",
-    "#41565c": "plank gaps",
-    "#274c58": "rock and iron",
-    "#4f3338": "hair and boots",
-    "#dd9c45": "loaves",
-    "#f4e8d2": "cream",
-    "#a84b5d": "tower bands",
-    "#93704f": "crate",
-    "#5c4537": "crust",
-    "#3f3a3c": "frame",
-}
-ROLES = {
-    "ground": ("sky", "sea", "wall", "pier", "clouds"),
-    "focus": ("window",),
-    "figure": ("coat", "apron", "cream", "skin", "loaves", "trousers", "hair and boots", "gull"),
-    "line": ("plank gaps", "frame"),
-}
-# What the lights fall on. The rest is as its role says: figures round, the rest flat.
-FORMS = {
-    "round": ("tower and sail", "clouds", "rock and iron", "rope"),
-    "slope": ("pier", "roof"),
-    "flat": ("wall", "window", "door", "crate"),
-}
-ONE_SURFACE = {
-    "tower bands": "tower and sail",
-    "awning": "cream",
-    "crust": "loaves",
-    "tiles": "roof",
-    "plank gaps": "pier",
-}
-RIG = Rig(
-    ambient=Ambient(hex="#b3cfe4", strength=64),
-    lamps=(Lamp(hex="#ffcf8f", strength=86, direction=(-0.66, -0.42, 0.62), softness=0.45),),
-    terminator=Terminator(hex="#c4555e", strength=14),
-    crevice=55,
-    anchor="mean",
+
+
+class Told(NamedTuple):
+    """What an artist would decide for a picture, beside what its SVG says. Values and groups are by
+    region name."""
+
+    name: str
+    title: str
+    purpose: str
+    names: dict[str, str]  # by colour, where it is another than the SVG's
+    roles: dict[str, tuple[str, ...]]
+    # What the lights fall on. The rest is as its role says: figures round, the rest flat.
+    forms: dict[str, tuple[str, ...]]
+    one_surface: dict[str, str]
+    materials: dict[str, str]
+    rig: Rig
+    scheme: tuple[str, float, float]  # name, lead and spread on the painter's wheel
+    values: dict[str, float]
+    strays: dict[str, float]  # degrees from the lead, of what is left outside on purpose
+    gradients: dict[str, tuple[str, float]]  # the colour below, and where it is reached
+    given: tuple[str, ...]
+    inside: float  # degrees; what strays by less than it may is brought within the arc
+
+
+BAKERY = Told(
+    "lighthouse-bakery",
+    "Lighthouse Bakery",
+    "double page of a picture book, low sun",
+    names={
+        "#a9ccc9": "tower and sail",
+        "#ffd88c": "window",
+        "#41565c": "plank gaps",
+        "#274c58": "rock and iron",
+        "#4f3338": "hair and boots",
+        "#dd9c45": "loaves",
+        "#f4e8d2": "cream",
+        "#a84b5d": "tower bands",
+        "#93704f": "crate",
+        "#5c4537": "crust",
+        "#3f3a3c": "frame",
+    },
+    roles={
+        "ground": ("sky", "sea", "wall", "pier", "clouds"),
+        "focus": ("window",),
+        "figure": (
+            "coat",
+            "apron",
+            "cream",
+            "skin",
+            "loaves",
+            "trousers",
+            "hair and boots",
+            "gull",
+        ),
+        "line": ("plank gaps", "frame"),
+    },
+    forms={
+        "round": ("tower and sail", "clouds", "rock and iron", "rope"),
+        "slope": ("pier", "roof"),
+        "flat": ("wall", "window", "door", "crate"),
+    },
+    one_surface={
+        "tower bands": "tower and sail",
+        "awning": "cream",
+        "crust": "loaves",
+        "tiles": "roof",
+        "plank gaps": "pier",
+    },
+    materials={"skin": "skin", "window": "glow", "sea": "wet"},
+    rig=Rig(
+        ambient=Ambient(hex="#b3cfe4", strength=64),
+        lamps=(Lamp(hex="#ffcf8f", strength=86, direction=(-0.66, -0.42, 0.62), softness=0.45),),
+        terminator=Terminator(hex="#c4555e", strength=14),
+        crevice=55,
+        anchor="mean",
+    ),
+    scheme=("split-opposite", 216.0, 38.0),
+    values={"apron": 77.0},  # light enough to part from the sea on its shaded side too
+    strays={"door": 42.0},  # one, left on purpose
+    gradients={"sky": ("#e4b693", 0.6)},
+    given=("skin",),
+    inside=14.0,
 )
-MATERIALS = {"skin": "skin", "window": "glow", "sea": "wet"}
-VALUES = {"apron": 77.0}  # light enough to part from the sea on its shaded side too
-LEAD, SPREAD = 216.0, 38.0
-INSIDE = 14.0  # degrees; what strays by a little is brought within the arc
-DOOR = 42.0  # degrees from the lead: one stray left on purpose
-SKY_BELOW = "#e4b693"
+KETTLE = Told(
+    "kettle-weather",
+    "Kettle weather",
+    "cover of a small book, evening lamp",
+    names={},
+    roles={
+        "ground": ("wall", "panelling", "evening", "hills", "table"),
+        "focus": ("kettle",),
+        "figure": ("cat", "cups", "lid", "handle", "lemon"),
+        "line": ("panel gaps", "cord"),
+    },
+    forms={
+        "round": ("curtain", "lamp shade", "cloud bank", "tie back", "rod", "steam"),
+        "slope": ("table", "cloth", "sill"),
+        "flat": ("evening", "hills", "window frame"),
+    },
+    one_surface={"folds": "curtain", "eyes": "cat", "tea": "cups"},
+    materials={"kettle": "metal", "bulb": "glow", "evening": "wet"},
+    rig=Rig(
+        ambient=Ambient(hex="#a9bfe0", strength=58),
+        lamps=(Lamp(hex="#ffc987", strength=96, direction=(0.58, -0.52, 0.62), softness=0.5),),
+        terminator=Terminator(hex="#b4473f", strength=12),
+        crevice=60,
+        anchor="mean",
+    ),
+    scheme=("neighbours-opposite", 52.0, 34.0),
+    values={},
+    strays={},
+    gradients={"evening": ("#8a86a8", 0.55)},
+    given=("moon", "bulb"),
+    inside=17.0,
+)
 
 
-def draw() -> bytes:
+def draw(name: str) -> bytes:
     """The flats as PNG."""
-    renderer = QSvgRenderer(str(FOLDER / f"{NAME}.svg"))
+    renderer = QSvgRenderer(str(FOLDER / f"{name}.svg"))
     image = QImage(renderer.defaultSize(), QImage.Format.Format_RGB32)
     painter = QPainter(image)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -94,53 +164,51 @@ def draw() -> bytes:
     return out.getvalue()
 
 
-def names() -> dict[str, str]:
+def names(told: Told) -> dict[str, str]:
     """Region names by their colour in the flats."""
-    tree = ElementTree.parse(FOLDER / f"{NAME}.svg")
+    tree = ElementTree.parse(FOLDER / f"{told.name}.svg")
     groups = [g for g in tree.getroot() if "fill" in g.attrib]
     own = {g.attrib["fill"]: g.attrib["id"].replace("-", " ") for g in reversed(groups)}
-    return {**own, **NAMES}
+    return {**own, **told.names}
 
 
-def decided(plan: Plan) -> Plan:
+def decided(plan: Plan, told: Told) -> Plan:
     """The plan with what an artist would decide for this picture."""
-    named = names()
+    named = names(told)
     found = {r.id: named[measure_at(plan, r.id)] for r in plan.regions}
     ids = {n: i for i, n in found.items()}
     regions = tuple(
         replace(
             r,
             name=n,
-            role=_of(ROLES, n) or "middle ground",
-            material=MATERIALS.get(n, "matte"),
-            form=_of(FORMS, n) or "auto",
-            shares_form_with=ids.get(ONE_SURFACE.get(n, "")),
+            role=_of(told.roles, n) or "middle ground",
+            material=told.materials.get(n, "matte"),
+            form=_of(told.forms, n) or "auto",
+            shares_form_with=ids.get(told.one_surface.get(n, "")),
         )
         for r in plan.regions
         for n in [found[r.id]]
     )
-    plan = replace(set_title("Lighthouse Bakery").apply(plan), regions=regions)
-    plan = replace(plan, purpose="double page of a picture book, low sun")
-    by_name = {n: i for i, n in found.items()}
-    hexes = {n: measure_at(plan, i) for n, i in by_name.items()}
-    plan = with_scheme(
-        plan, name="split-opposite", wheel="painter", lead_deg=LEAD, spread_deg=SPREAD
-    )
+    plan = replace(set_title(told.title).apply(plan), regions=regions, purpose=told.purpose)
+    name, lead, spread = told.scheme
+    hexes = {n: measure_at(plan, i) for n, i in ids.items()}
+    plan = with_scheme(plan, name=name, wheel="painter", lead_deg=lead, spread_deg=spread)
     scheme = study(plan).scheme
     colours: dict[str, Colour] = {}
-    for name, region_id in by_name.items():
+    for name, region_id in ids.items():
         m = measure_hex(hexes[name])
         planned = planned_as(scheme, m.value, m.chroma, m.hue)
-        inside = min(max(planned.hue_offset_deg, -INSIDE), INSIDE)
-        told = VALUES.get(name, planned.value)
-        colours[region_id] = replace(planned, hue_offset_deg=inside, value=told)
-    colours[by_name["door"]] = replace(colours[by_name["door"]], slot="A", hue_offset_deg=DOOR)
-    sky = planned_from_hex(scheme, SKY_BELOW)
-    colours[by_name["sky"]] = Gradient(
-        first=planned_from_hex(scheme, hexes["sky"]), second=sky, axis=(0.5, 0.0, 0.5, 0.6)
-    )
-    colours[by_name["skin"]] = Pinned(hex=hexes["skin"])
-    return with_rig(with_colours(plan, colours), RIG)
+        inside = min(max(planned.hue_offset_deg, -told.inside), told.inside)
+        value = told.values.get(name, planned.value)
+        colours[region_id] = replace(planned, hue_offset_deg=inside, value=value)
+    for name, away in told.strays.items():
+        colours[ids[name]] = replace(colours[ids[name]], slot="A", hue_offset_deg=away)
+    for name, (below, at) in told.gradients.items():
+        ends = (planned_from_hex(scheme, hexes[name]), planned_from_hex(scheme, below))
+        colours[ids[name]] = Gradient(first=ends[0], second=ends[1], axis=(0.5, 0.0, 0.5, at))
+    for name in told.given:
+        colours[ids[name]] = Pinned(hex=hexes[name])
+    return with_rig(with_colours(plan, colours), told.rig)
 
 
 def measure_at(plan: Plan, region_id: str) -> str:
@@ -156,12 +224,15 @@ def _of(groups: dict[str, tuple[str, ...]], name: str) -> str:
 
 
 def main() -> int:
-    """Write the flats and the plan beside their source."""
+    """Write the flats and the plans beside their sources."""
     QGuiApplication(sys.argv)
-    flats = FOLDER / f"{NAME}.png"
-    flats.write_bytes(draw())
-    made = document.bring_in(flats)
-    document.save(decided(made.plan), made.pixels, FOLDER / f"{NAME}.umber")
+    for told in (BAKERY, KETTLE):
+        if sys.argv[1:] and told.name not in sys.argv[1:]:
+            continue
+        flats = FOLDER / f"{told.name}.png"
+        flats.write_bytes(draw(told.name))
+        made = document.bring_in(flats)
+        document.save(decided(made.plan, told), made.pixels, FOLDER / f"{told.name}.umber")
     return 0
 
 

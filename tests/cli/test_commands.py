@@ -336,7 +336,7 @@ class Plans(scenes.InFolder):
 
     def test_demo_list_and_save(self):
         names = [d["name"] for d in answer("demo", "--list")["demos"]]
-        self.assertEqual(names, ["lighthouse-bakery"])
+        self.assertEqual(names, ["lighthouse-bakery", "kettle-weather"])
         files = answer("demo", "--save", self.folder / "demo")["files"]
         self.assertEqual(len(files), 2)
         warned = {

@@ -15,6 +15,7 @@ class Demo(NamedTuple):
 
     name: str
     title: str
+    says: str
 
     @property
     def plan(self) -> Path:
@@ -27,7 +28,10 @@ class Demo(NamedTuple):
         return FOLDER / f"{self.name}.png"
 
 
-DEMOS = (Demo("lighthouse-bakery", "Lighthouse Bakery"),)
+DEMOS = (
+    Demo("lighthouse-bakery", "Lighthouse Bakery", "flats, a double page in low sun"),
+    Demo("kettle-weather", "Kettle weather", "flats, an upright cover by lamplight"),
+)
 
 
 def find(name: str | None) -> Demo:

@@ -6,7 +6,7 @@ from importlib import metadata
 from pathlib import Path
 
 from PySide6.QtCore import QUrl, qVersion
-from PySide6.QtGui import QKeySequence
+from PySide6.QtGui import QKeySequence, QTextCursor
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QSplitter, QTextBrowser, QWidget
 
 import umber_compass
@@ -84,7 +84,16 @@ class Help(QWidget):
         else:
             self.text.document().setBaseUrl(QUrl.fromLocalFile(f"{FOLDER}/"))
             self.text.setMarkdown(_page(page))
-        self.text.document().setDocumentMargin(12)
+        document = self.text.document()
+        document.setDocumentMargin(14)
+        block = document.begin()
+        while block.isValid():  # Markdown comes without room between its paragraphs
+            form = block.blockFormat()
+            form.setBottomMargin(3 if block.textList() else 8)
+            form.setTopMargin(14 if form.headingLevel() else 0)
+            QTextCursor(block).setBlockFormat(form)
+            block = block.next()
+        self.text.verticalScrollBar().setValue(0)
 
     def _follow(self, link: QUrl) -> None:
         """A link to another page, or to a place in this one."""

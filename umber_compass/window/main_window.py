@@ -41,6 +41,7 @@ class MainWindow(QMainWindow):
         self.joining = Joining(self.works)
         self.works.desk.opened.connect(lambda: self._pages.setCurrentWidget(self.works.layout))
         self.works.desk.told.connect(self.works.start.tell)
+        self.works.desk.worker.slow.connect(self.works.start.go_on)
         self.works.steps.open(self.works.desk.session.step)
         self.works.layout.checks.setVisible(False)
         self.works.views.enter_room(self.works.remembered.word("room") or FIRST_ROOM)
@@ -81,6 +82,7 @@ class MainWindow(QMainWindow):
             event.ignore()
             return
         self.works.small_views.timer.stop()
+        self.works.director.preparing.stop()
         self.dressing.turn.stop()
         self.works.help.close()
         self.standing.keep(self.works.layout.splitter)

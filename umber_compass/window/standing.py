@@ -49,6 +49,8 @@ class Standing(QObject):
         """Once it is shown its title bar is known."""
         if event.type() == QEvent.Type.Show:
             self._fitting.start()
+        elif event.type() == QEvent.Type.Close:
+            self._fitting.stop()
         return super().eventFilter(watched, event)
 
     def fit(self) -> None:

@@ -36,11 +36,11 @@ class Card(QAbstractButton):
     def __init__(self, title: str, says: str, image: QImage) -> None:
         super().__init__()
         self._says = says
-        self._image = image.scaled(
-            _PICTURE * 2,
+        keep, smooth = (
             Qt.AspectRatioMode.KeepAspectRatio,
             Qt.TransformationMode.SmoothTransformation,
         )
+        self._image = image if image.isNull() else image.scaled(_PICTURE * 2, keep, smooth)
         self.setText(title)
         self.setAccessibleName(title)
         self.setAccessibleDescription(says)
@@ -112,7 +112,7 @@ class StartPage(QScrollArea):
         column.addStretch(1)
         for demo in DEMOS:
             image = QImage.fromData(thumbnail.read(demo.plan))
-            card = Card(demo.title, self.tr("flats, lit by one lamp"), image)
+            card = Card(demo.title, demo.says, image)
             card.clicked.connect(lambda _=False, p=demo.plan: self.picked.emit(p, True))
             self.demos.addWidget(card, 0, self.demos.count())
         self.demos.setColumnStretch(_SHOWN, 1)
@@ -121,6 +121,10 @@ class StartPage(QScrollArea):
     def tell(self, line: str, refused: bool) -> None:
         """What happens to a picture that was brought, where no other line is seen."""
         self.says.setText(f"▲  {line}" if refused and line else line)
+
+    def go_on(self, kind: str, says: str, share: float) -> None:
+        """How far a picture is that takes long."""
+        self.says.setText(f"{says} … {share:.0%}" if share > 0 else f"{says} …")
 
     def _build_bringing(self, column: QVBoxLayout) -> None:
         self._add_head(
@@ -138,22 +142,26 @@ class StartPage(QScrollArea):
         flats.clicked.connect(self.choosing)
         row.addWidget(flats)
         says = QVBoxLayout()
-        says.addStretch(1)
+        says.setSpacing(4)
+        says.addSpacing(4)
         self.choose = QPushButton(self.tr("Choose a file …"))
         self.choose.setObjectName("chief")
         self.choose.clicked.connect(self.choosing)
         says.addWidget(self.choose, 0, Qt.AlignmentFlag.AlignLeft)
+        says.addSpacing(8)
         for line in (
             self.tr("Every colour becomes a region with a name; smoothed borders are understood."),
             self.tr("PNG, JPEG, WebP, TIFF or BMP. The file itself is never changed."),
         ):
-            says.addWidget(quiet(line))
+            label = quiet(line)
+            label.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+            says.addWidget(label)
         self.says = QLabel()
         self.says.setObjectName("strong")
         self.says.setWordWrap(True)
         says.addSpacing(6)
         says.addWidget(self.says)
-        says.addSpacing(_WORDS_PX - 20)
+        says.addStretch(1)
         row.addLayout(says, 1)
         column.addLayout(row)
 

@@ -45,11 +45,12 @@ class ContextMenu(QObject):
     def under(self, widget: QWidget, place: QPointF) -> Under:
         """What lies at a place of a widget: of the innermost part there that shows anything."""
         child: QWidget = widget.childAt(place.toPoint()) or widget
-        while child is not widget and not isinstance(child, Showing):
+        stage = self.layout.stage
+        while child not in (widget, stage) and not isinstance(child, Showing):
             child = child.parentWidget() or widget
         at = child.mapFrom(widget, place)
-        if child is self.layout.stage:
-            return Under(self.marks.region_at(*self.layout.stage.to_picture(at)))
+        if child is stage:
+            return Under(self.marks.region_at(*stage.to_picture(at)))
         return child.under(at) if isinstance(child, Showing) else Under()
 
     def menu(self, found: Under) -> QMenu | None:

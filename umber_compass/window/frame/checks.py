@@ -24,6 +24,7 @@ from umber_compass.words import words
 SHOWN = 3
 _GATHER = 3  # results of a kind from which they are one line
 _LEAST_PX, _MOST_SHARE = 180, 0.38  # px, and share of the window's height, that lines may take
+_BUTTON_PX = 140  # to which a button with many words may be drawn in
 PREVIEW_AFTER = 150  # ms of rest on a button
 
 
@@ -56,6 +57,7 @@ class Line(NamedTuple):
     result: Result
     of: int = 1  # how many it stands for
     inner: bool = False  # whether it is one of those that were gathered
+    is_open: bool = False  # whether those are seen below
 
 
 class Row(QFrame):
@@ -87,7 +89,8 @@ class Row(QFrame):
             self._build_buttons(layout, result.fixes)
 
     def _build_opener(self, line: Line) -> QPushButton:
-        self.button = button = QPushButton(self.tr("Look at the {count}").format(count=line.of))
+        text = self.tr("Fold the {count}") if line.is_open else self.tr("Look at the {count}")
+        self.button = button = QPushButton(text.format(count=line.of))
         button.clicked.connect(lambda: self.opened.emit(line.result.check))
         return button
 
@@ -103,6 +106,7 @@ class Row(QFrame):
         text.setObjectName("quiet")
         for label in (title, text):
             label.setWordWrap(True)
+            label.setMinimumWidth(1)  # it wraps; its own least would push the buttons out
             label.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
             lines.addWidget(label)
         return lines
@@ -113,6 +117,8 @@ class Row(QFrame):
         button.setObjectName("fix")
         button.clicked.connect(lambda: self.taken.emit(best))
         button.installEventFilter(self)
+        button.setMinimumWidth(_BUTTON_PX)
+        button.setToolTip(str(best.text))
         layout.addWidget(button)
         if len(fixes) > 1:
             more = QToolButton()
@@ -177,6 +183,7 @@ class Checks(QWidget):
         self._area.setWidgetResizable(True)
         self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._area.setWidget(self._inner)
+        self._inner.installEventFilter(self)
         self._lines = QVBoxLayout(self._inner)
         self._lines.setContentsMargins(0, 0, 0, 0)
         self._lines.setSpacing(5)
@@ -223,8 +230,9 @@ class Checks(QWidget):
                 lines.append(Line(result))
             elif result.check not in done:
                 done.add(result.check)
-                lines.append(Line(alike[0], len(alike)))
-                if result.check == self._opened:
+                is_open = result.check == self._opened
+                lines.append(Line(alike[0], len(alike), is_open=is_open))
+                if is_open:
                     lines += [Line(r, inner=True) for r in alike]
         return lines
 
@@ -254,14 +262,24 @@ class Checks(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._size()
 
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Lines are as high as their words once these are styled."""
+        if event.type() == QEvent.Type.LayoutRequest:
+            self._size()
+        return super().eventFilter(watched, event)
+
     def _size(self) -> None:
         """As high as the lines are, up to a share of the window beyond which they scroll."""
+        if not self.isVisible():
+            return  # its width is not known yet
         width = max(self.width(), 1)
-        heights = [max(r.heightForWidth(width), r.sizeHint().height()) for r in self.rows]
+        heights = [r.heightForWidth(width) for r in self.rows]
         whole = sum(heights) + self._lines.spacing() * max(len(heights) - 1, 0)
         most = max(_LEAST_PX, round(self.window().height() * _MOST_SHARE))
         few = len(self.rows) <= SHOWN
-        self._area.setFixedHeight(whole if few else min(whole, most))
+        height = whole if few else min(whole, most)
+        if height != self._area.height():
+            self._area.setFixedHeight(height)
 
 
 def _has_focus(row: Row) -> bool:

@@ -61,7 +61,8 @@ class StageMarks(QObject):
     def _tags(self, derived: Derived, marks: Marks) -> list[Tag]:
         chosen = self.desk.session.selection
         # While something is dragged only the chosen name stays: the rest would be in the way.
-        named = () if self.desk.session.dragging else marks.names
+        session = self.desk.session
+        named = () if session.dragging or session.alone else marks.names
         tags: list[Tag] = []
         for one in derived.regions:
             place = self._places.places.get(one.label) if self._places else None
