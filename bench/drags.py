@@ -88,6 +88,6 @@ def _chip(window: MainWindow) -> _Hand:
 def _key(window: MainWindow) -> _Hand:
     """The key, in a loop from where it stands."""
     stage = window.works.layout.stage
-    mark, frame = stage._lamps[0], stage.frame()
+    mark, frame = stage.lamps[0], stage.frame()
     at = lamp_marks.at(mark, frame)
     return stage, lambda t: at + QPointF(math.sin(t * 2) * 80, (1 - math.cos(t * 2)) * 60)

@@ -98,11 +98,11 @@ class Story(InWindow):
         self.click(self.parts.route.stops["light"], QPointF(22, 28))
         self.settle()
         frame, steps = stage.frame(), len(self.desk.history.past)
-        start = lamp_marks.at(stage._lamps[0], frame)
+        start = lamp_marks.at(stage.lamps[0], frame)
         way = [start, start + QPointF(60, 20), start + QPointF(180, 90)]
         drag(stage, way)
         self.assertEqual(len(self.desk.history.past), steps + 1)
-        placed = lamp_marks.at(stage._lamps[0], stage.frame())
+        placed = lamp_marks.at(stage.lamps[0], stage.frame())
         self.assertLess((placed - way[-1]).manhattanLength(), 2)
         self.assert_exact()
         self.click(self.parts.benches["light"].tabs["chart"])

@@ -114,7 +114,7 @@ class OnTheStagesPx(InWindow):
         for x in (0.2, 0.5):
             frames = self.stage.frames
             self.do(set_lamp("key", words("x"), "direction key", direction=(x, -0.4, 0.7)))
-            at = self.stage._lamps[0].direction
+            at = self.stage.lamps[0].direction
             self.assertAlmostEqual(at[0] / at[1], x / -0.4, places=6)
             if self.desk.judge.measuring.isActive():
                 wait(self.desk.judge.measuring.timeout)
@@ -159,11 +159,11 @@ class OnTheStagesPx(InWindow):
         said = [x.text() for x in checks.rows[0].findChildren(type(self.parts.title))]
         self.assertEqual(said[0], "31 figures merge with their ground")
         self.assertEqual(said[1], "worst: t0, x")
-        checks.rows[0].button.click()
+        checks.rows[0].opener.click()
         self.assertEqual([r.result for r in checks.rows], [some[0], *some, *alone])
         QApplication.processEvents()
         self.assertLess(checks._area.height(), self.window.height() * 0.4)
-        checks.rows[0].button.click()
+        checks.rows[0].opener.click()
         self.assertEqual(len(checks.rows), 2)
         checks.look_at("figure-merges", "r7")
         self.assertIn(some[7], [r.result for r in checks.rows])

@@ -94,10 +94,19 @@ class Tables(InWindow):
 
     def test_what_needs_a_plan_is_off_without_one(self):
         menus = self.works.menus
-        for name in ("save", "undo", "pin", "next-region", "view-1", "zoom-in", "practice"):
+        for name in (
+            "save",
+            "undo",
+            "pin",
+            "next-region",
+            "view-1",
+            "zoom-in",
+            "practice",
+            "step-values",
+        ):
             self.assertFalse(menus.of[name].isEnabled(), name)
             menus.run(name)
-        for name in ("new", "open", "demo", "quit", "step-values", "room-night"):
+        for name in ("new", "open", "demo", "quit", "paste", "room-night"):
             self.assertTrue(menus.of[name].isEnabled(), name)
         self.open()
         self.assertTrue(menus.of["save"].isEnabled() and menus.of["practice"].isEnabled())
@@ -146,6 +155,7 @@ class Notices(InWindow):
         self.assertIsNone(self.desk.preview(Edit(words("x"), lambda p: replace(p, title=""))))
 
     def test_stop_is_for_what_runs_and_a_file_is_never_half_written(self):
+        self.open()
         notice = self.parts.notice
         for kind, stops in (("relief", True), ("save", False), ("handoff", True)):
             self.desk.worker.slow.emit(kind, "x", 0.0)
@@ -369,7 +379,7 @@ class Hands(InWindow):
         page = self.parts.benches["light"].lamps
         self.assertEqual(list(page.rows), ["key", "rim", "ambient", "terminator", "crevice"])
         self.assertEqual(
-            [(m.name, m.letter) for m in self.stage._lamps], [("key", "K"), ("rim", "R")]
+            [(m.name, m.letter) for m in self.stage.lamps], [("key", "K"), ("rim", "R")]
         )
         key = rig_of(self.desk.history.now).key.direction
         self.stage.lamp_moved.emit("rim", (0.6, 0.0, 0.8))

@@ -35,11 +35,11 @@ class Light(InWindow):
     def test_the_key_stands_where_the_hand_puts_it_also_behind(self):
         frame = self.stage.frame()
         self.assertGreater(frame.left(), 30)
-        start = lamp_marks.at(self.stage._lamps[0], frame)
+        start = lamp_marks.at(self.stage.lamps[0], frame)
         for away, off in ((QPointF(0, 0), 0), (QPointF(frame.width() / 2, 0), 90)):
             drag(self.stage, [start, frame.center() + away])
             self.assertAlmostEqual(stand_of(self.rig.key.direction).off_deg, off, delta=1)
-            start = lamp_marks.at(self.stage._lamps[0], frame)
+            start = lamp_marks.at(self.stage.lamps[0], frame)
         drag(self.stage, [start, frame.center() + QPointF(frame.width() * 0.62, 0)])
         self.assertLess(self.rig.key.direction[2], -0.7)
         self.assertIn("behind", self.bench.says.text())
@@ -85,7 +85,7 @@ class Light(InWindow):
         lit = self.pixel(640, 440)
         self.press(self.bench.switch)
         self.assertFalse(self.rig.on)
-        self.assertEqual((self.stage._lamps, self.desk.derived.lit), ([], None))
+        self.assertEqual((self.stage.lamps, self.desk.derived.lit), ([], None))
         self.works.menus.run("hold-key-only")
         self.assertFalse(self.works.menus.of["hold-key-only"].isChecked())
         self.assertIn("light is off", self.parts.notice.text())
@@ -199,7 +199,7 @@ class Zooming(InWindow):
         self.assertAlmostEqual(self.stage.scale * 100, 100, delta=0.1)
         self.assertEqual(self.parts.notice.text(), "Shown at 100 % of its px")
         self.works.menus.run("zoom-fit")
-        self.assertEqual(self.stage.frame().topLeft(), QPointF(0, 0))
+        self.assertEqual(self.stage.frame().center(), self.stage.rect().toRectF().center())
         for _ in range(60):
             self.works.menus.run("zoom-in")
         self.assertEqual(self.stage.zoom.factor, 16)

@@ -21,10 +21,12 @@ class Seen(unittest.TestCase):
     def test_fit_inset_and_middle(self):
         sight = Zoom()
         self.assertEqual(sight.frame(PICTURE, ROOM), QRectF(0, 0, 640, 480))
-        self.assertEqual(sight.frame(PICTURE, QSizeF(900, 480), middle=True).x(), 130)
+        self.assertEqual(sight.frame(PICTURE, QSizeF(900, 480)).x(), 130)
         sight.inset = 0.125
         frame = sight.frame(PICTURE, ROOM)
         self.assertEqual((frame.x(), frame.width()), (64, 512))
+        sight.inset, sight.margin = 0.0, 20
+        self.assertEqual(sight.frame(PICTURE, ROOM).getRect()[1:], (20, 586 + 2 / 3, 440))
 
     def test_a_zoom_keeps_what_is_under_the_pointer(self):
         sight = Zoom()
@@ -87,7 +89,8 @@ class Chips(unittest.TestCase):
             chips, [0.01] * 100, {"dark": 20, "light": 80}, {"dark": 0, "light": 0}, ""
         )
         boxes = [b for b, _ in ladder.boxes()]
-        self.assertEqual(len(boxes), 60)
+        gathered = sum(len(g.chips) for g in ladder.standing().gathered)
+        self.assertEqual(len(boxes) + gathered, 60)
         for i, one in enumerate(boxes):
             self.assertFalse(any(one.intersects(o) for o in boxes[i + 1 :]), i)
         for box, chip in ladder.boxes():

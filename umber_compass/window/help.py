@@ -10,6 +10,7 @@ from PySide6.QtGui import QKeySequence, QTextCursor
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QSplitter, QTextBrowser, QWidget
 
 import umber_compass
+from umber_compass.formats import atomic
 from umber_compass.window.frame.menus import Action
 from umber_compass.window.widgets import theme
 
@@ -29,6 +30,7 @@ PAGES = {
 }
 KEYS, ABOUT = "keys", "about"
 _TITLES = PAGES | {KEYS: "Keys", ABOUT: "About"}
+_MOST_PAGE = 1_000_000  # bytes
 _LIBRARIES = ("PySide6-Essentials", "numpy", "scipy", "pillow", "msgspec", "platformdirs")
 _HANDS = (
     ("Wheel, or pinch", "zoom round the pointer"),
@@ -123,7 +125,7 @@ def _page(name: str) -> str:
     path = FOLDER / f"{name}.md"
     if not path.is_file():
         return f"This copy of the program came without the page {name}."
-    return path.read_text(encoding="utf-8")
+    return atomic.read(path, _MOST_PAGE).decode("utf-8", "replace")
 
 
 def _about() -> str:

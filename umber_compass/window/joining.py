@@ -36,7 +36,8 @@ class Joining(QObject):
         desk, notice = self._works.desk, self._works.layout.notice
         desk.leaving.connect(self._let_go)
         desk.opened.connect(self._on_opened)
-        desk.painted.connect(self._on_painted)
+        desk.painted.connect(self._works.following.show_lamps)  # with the picture, not after it
+        desk.painted.connect(self._works.director.paint_now)
         desk.live.sharpened.connect(self._works.director.show)
         desk.live.worked.connect(self._works.following.follow)
         desk.changed.connect(self._on_changed)
@@ -109,11 +110,6 @@ class Joining(QObject):
             self._works.layout.middle.suit(width / height)
         self._works.marks.begin()
         self._works.menus.refresh()
-
-    def _on_painted(self) -> None:
-        if self._works.desk.session.dragging:
-            self._works.following.show_lamps()  # painted with the picture, not after it
-        self._works.director.paint_now()
 
     def _on_changed(self) -> None:
         if self._works.desk.session.held:

@@ -13,7 +13,7 @@ from umber_compass.window.strip.view_strip import CAPTION, GAP, ViewStrip
 
 _UPRIGHT, _WIDE = 1.0, 2.2  # width / height of a picture, under and over which views move
 _STRIP = 0.18  # of the height for views in a row; never less than
-_STRIP_PX, _HEAD_PX = 136, 30
+_STRIP_PX, _HEAD_PX = 136, 26
 _COLUMN = 0.17, 0.3  # of the width for views in a column, least and most
 
 

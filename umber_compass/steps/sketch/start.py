@@ -120,7 +120,8 @@ def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:
         else:
             roles.append("middle ground")
     for i in _windows(labels, colours, roles):
-        roles[i] = "middle ground"
+        if not thin[i]:
+            roles[i] = "middle ground"
     return roles
 
 

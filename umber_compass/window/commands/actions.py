@@ -10,6 +10,7 @@ from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.pasting import Pasting
 from umber_compass.window.frame.menus import Action
 from umber_compass.window.help import ABOUT, KEYS, PAGES
 from umber_compass.window.widgets.theme import ROOMS
@@ -32,7 +33,7 @@ def file_actions(
     return [
         Action("new", "File", "in", "New from sketch …", "Ctrl+N", files.new),
         Action("open", "File", "in", "Open plan …", "Ctrl+O", files.open),
-        Action("paste", "File", "in", "New from the clipboard", "Ctrl+V", files.paste),
+        Action("paste", "File", "in", "New from the clipboard", "Ctrl+V", Pasting(files).paste),
         Action("demo", "File", "in", "Open the demo", "", lambda: _open_demo(files)),
         Action("save", "File", "out", "Save", "Ctrl+S", files.save, has_plan),
         Action("save-as", "File", "out", "Save as …", "Ctrl+Shift+S", files.save_as, has_plan),

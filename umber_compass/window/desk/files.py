@@ -4,8 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from platformdirs import user_documents_dir
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QObject, Signal
-from PySide6.QtGui import QGuiApplication, QImage
+from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.formats.plan_file import ENDING
@@ -48,37 +47,11 @@ class Files(QObject):
 
         def now() -> None:
             self.demo_wanted = demo
-            self.documents.open(path, not demo, self._settling(path.name))
+            self.documents.open(path, not demo, self.settling(path.name))
 
-        self._when_settled(now)
+        self.when_settled(now)
 
-    def paste(self) -> None:
-        """Bring in the picture, or open the file, that lies on the clipboard."""
-        mime = QGuiApplication.clipboard().mimeData()
-        files = [Path(u.toLocalFile()) for u in mime.urls() if u.isLocalFile()]
-        if files:
-            self.open_path(files[0])
-        elif mime.hasImage():
-            self.bring_in(QImage(mime.imageData()))
-        else:
-            line = self.tr("No picture to paste: copy one in the painting program first")
-            self.desk.told.emit(line, True)
-
-    def bring_in(self, image: QImage) -> None:
-        """Bring in a picture that lies in no file."""
-        held = QByteArray()
-        buffer = QBuffer(held)
-        buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-        image.save(buffer, "PNG")  # type: ignore[call-overload]  # its stub knows bytes only
-        data, name = bytes(held.data()), self.tr("pasted picture.png")
-
-        def now() -> None:
-            self.demo_wanted = False
-            self.documents.take_in(data, name, self._settling(name))
-
-        self._when_settled(now)
-
-    def _settling(self, name: str) -> Callable[[Callable[[], object]], object]:
+    def settling(self, name: str) -> Callable[[Callable[[], object]], object]:
         """What is asked before something that was read takes the place of what is here."""
         settled = self.desk.history.now if self.desk.history is not None else None
 
@@ -89,13 +62,13 @@ class Files(QObject):
                 lay()
                 return
             self.desk.seal()
-            if not self._when_settled(lay):
+            if not self.when_settled(lay):
                 line = self.tr("{name} was not opened; the plan here stays")
                 self.desk.told.emit(line.format(name=name), False)
 
         return settle
 
-    def _when_settled(self, then: Callable[[], object]) -> bool:
+    def when_settled(self, then: Callable[[], object]) -> bool:
         """Ask once about unsaved work, then go on, unless the artist says cancel; gives whether
         they did not."""
         answer = _answer(self.desk, self.dialogs, self._parent)
@@ -103,7 +76,7 @@ class Files(QObject):
             then()
         elif answer == "save":
             # Once more when it is saved: work done while it was being written is asked about too.
-            self.save(lambda: self._when_settled(then))
+            self.save(lambda: self.when_settled(then))
         return answer != "cancel"
 
     def new(self) -> None:

@@ -10,8 +10,6 @@ from umber_compass.colour.packed import Packed
 from umber_compass.document import Kept, Pixels, built_relief
 from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
 from umber_compass.picture.relief import Relief
-from umber_compass.picture.seen import Grid
-from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light.views import in_part
 from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
@@ -74,10 +72,6 @@ class LivePicture(QObject):
             self._repaint(None, self.derived)
         return self._bitmap
 
-    def on_grid(self, grid: Grid) -> Bitmap | None:
-        """The picture on a grid's px alone; None where the grid is not ready for it."""
-        return None if self.derived is None else self.grids.paint(self.derived, grid)
-
     def _repaint(self, before: Derived | None, now: Derived) -> None:
         """The picture anew: lit from codes, over the one that was there; or flat, and where one
         flat region changed alone, only that."""
@@ -124,13 +118,6 @@ class LivePicture(QObject):
             self.told.emit(line, False)
         else:
             self.told.emit(said(error), True)
-
-    def if_lit(self, derived: Derived, tick: Tick) -> Derived:
-        """What the light would give a plan whose light is off; on the worker. Its forms are kept,
-        so that switching it on need not wait for them."""
-        found = self.pipeline.derive(light_on(derived.plan), works=True, tick=tick)
-        built_relief(found, self.kept)
-        return found
 
     def light_again(self) -> None:
         """Ask for forms that were stopped once more."""

@@ -22,7 +22,7 @@ from umber_compass.window.widgets.theme import THEME
 from umber_compass.words import words
 
 SHOWN = 3
-_GATHER = 3  # results of a kind from which they are one line
+_GATHER = 5  # results of a kind from which they are one line
 _LEAST_PX, _MOST_SHARE = 180, 0.38  # px, and share of the window's height, that lines may take
 _BUTTON_PX = 140  # to which a button with many words may be drawn in
 PREVIEW_AFTER = 150  # ms of rest on a button
@@ -78,21 +78,23 @@ class Row(QFrame):
         self._timer.timeout.connect(self._peek)
         self._looked_at: Fix | None = None
         self.button: QPushButton | None = None
+        self.opener: QPushButton | None = None  # where the line stands for many
         layout = QHBoxLayout(self)
         layout.setContentsMargins(28 if line.inner else 8, 7, 10, 7)
         layout.setSpacing(8)
         layout.addWidget(Mark(result.level))
         layout.addLayout(self._build_words(line), 1)
+        if result.fixes and not line.is_open:
+            self._build_buttons(layout, result.fixes)
         if line.of > 1:
             layout.addWidget(self._build_opener(line))
-        elif result.fixes:
-            self._build_buttons(layout, result.fixes)
 
     def _build_opener(self, line: Line) -> QPushButton:
-        text = self.tr("Fold the {count}") if line.is_open else self.tr("Look at the {count}")
-        self.button = button = QPushButton(text.format(count=line.of))
-        button.clicked.connect(lambda: self.opened.emit(line.result.check))
-        return button
+        text = self.tr("fold") if line.is_open else self.tr("all {count}")
+        self.opener = QPushButton(text.format(count=line.of))
+        self.opener.setToolTip(self.tr("See them one by one"))
+        self.opener.clicked.connect(lambda: self.opened.emit(line.result.check))
+        return self.opener
 
     def _build_words(self, line: Line) -> QVBoxLayout:
         result, lines = line.result, QVBoxLayout()
@@ -280,6 +282,11 @@ class Checks(QWidget):
         height = whole if few else min(whole, most)
         if height != self._area.height():
             self._area.setFixedHeight(height)
+            # At once: what stands above must not move a turn later, under a hand.
+            for part in (self, self.parentWidget()):
+                layout = part.layout() if part is not None else None
+                if layout is not None:
+                    layout.activate()
 
 
 def _has_focus(row: Row) -> bool:

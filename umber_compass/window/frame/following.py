@@ -61,9 +61,9 @@ class Following(QObject):
             self.desk.live.work_out(current.needs())
 
     def show_lamps(self) -> None:
-        """The lamps, where the open step puts them on the stage."""
-        derived = self.desk.derived
-        if derived is not None and self.layout.stage.has_lamps:
+        """The lamps while something is dragged, where the open step puts them on the stage."""
+        derived, dragging = self.desk.derived, self.desk.session.dragging
+        if derived is not None and dragging and self.layout.stage.lamps:
             row = BENCHES[self.desk.session.step]
             self.layout.stage.show_lamps(list(row.marks(derived, "").lamps))
 

@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QDrag,
@@ -21,7 +21,7 @@ from umber_compass.window.widgets.swatch import SWATCH_MIME
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
-_BAR, _LEAST = 40, 5  # px: height of the swatches, least width of one
+_BAR, _LEAST, _HEIGHT = 40, 5, 80  # px: height of the swatches, least width of one, of all
 
 
 class Swatch(NamedTuple):
@@ -48,12 +48,10 @@ class Tray(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setFixedHeight(_HEIGHT)
         self._swatches: list[Swatch] = []
         self._selected = ""
         self._pressed: QPoint | None = None
-
-    def sizeHint(self) -> QSize:
-        return QSize(400, 80)
 
     def show_swatches(self, swatches: list[Swatch], selected: str) -> None:
         """The palette, in order."""

@@ -69,7 +69,7 @@ class Director(QObject):
         grid = self.stage.grid(bool(view))
         if derived is None or grid is None or view in LIGHT_VIEWS:
             return False
-        bitmap = self.desk.live.on_grid(grid)
+        bitmap = self.desk.live.grids.paint(derived, grid)
         if bitmap is None:
             return False
         if view:

@@ -1,17 +1,33 @@
 """One picture at any zoom: fitted, zoomed, panned, faded to another."""
 
-import math
-
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, QSizeF, Qt, Signal
-from PySide6.QtGui import QImage, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
+from PySide6.QtGui import QImage, QPainter, QPaintEvent, QWheelEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from umber_compass.picture.seen import Grid
-from umber_compass.picture.seen import whole as whole_grid
+from umber_compass.window.stage import grids
 from umber_compass.window.stage.fading import Fading
 from umber_compass.window.stage.panning import pinch_factor, wheel_factor
 from umber_compass.window.stage.zoom import Zoom
 from umber_compass.window.widgets.theme import THEME, font
+
+
+class Halves:
+    """A picture averaged to half its size where fewer than half of its px are shown: joining
+    neighbours alone would make thin things flicker. Kept until another one is shown."""
+
+    def __init__(self) -> None:
+        self._of, self._half = 0, QImage()
+
+    def of(self, image: QImage, shown: float) -> QImage:
+        """The image, or its half, to be shown on so many px across."""
+        if shown * 2 >= image.width():
+            return image
+        if self._of != image.cacheKey():
+            smooth = Qt.TransformationMode.SmoothTransformation
+            ratio = Qt.AspectRatioMode.IgnoreAspectRatio
+            self._of, self._half = image.cacheKey(), image.scaled(image.size() / 2, ratio, smooth)
+        return self._half
 
 
 class PictureView(QWidget):
@@ -31,7 +47,7 @@ class PictureView(QWidget):
         self.picture = QSizeF(1, 1)  # the plan's, px
         self.frames = 0  # painted so far; benchmarks and tests wait on it
         self._image: QImage | None = None
-        self._half: QImage | None = None
+        self._halves = Halves()
         self._quick = False
         self._part: Grid | None = None  # of the picture, which the image is of
 
@@ -41,42 +57,24 @@ class PictureView(QWidget):
     def show_image(self, image: QImage | None, size: tuple[int, int], quick: bool) -> None:
         """Show a picture at once. `size` is the plan's picture's, width and height in px, where the
         one shown is smaller; `quick` where something is dragged and speed is all."""
-        self._image, self._half, self._quick, self._part = image, None, quick, None
+        self._image, self._quick, self._part = image, quick, None
         self.picture = QSizeF(*size)
         self.fading.end()
         self.update()
 
     def show_part(self, image: QImage, part: Grid) -> None:
         """Show a picture of what is seen, on its own px, in a drag."""
-        self._image, self._half, self._quick, self._part = image, None, True, part
+        self._image, self._quick, self._part = image, True, part
         self.fading.end()
         self.update()
 
     def grid(self, whole: bool = False) -> Grid | None:
-        """The part of the picture that is seen, and the screen's px it is shown on; no more of them
-        than the picture has. The whole of it for a view of it; None where there is none."""
+        """The part of the picture that is seen, or the whole of it, and the screen's px it is shown
+        on; None where there is none."""
         if self._image is None:
             return None
-        frame, ratio = self.frame(), self.devicePixelRatioF()
-        seen = frame if whole else frame.intersected(self.rect().toRectF())
-        scale = frame.width() / self.picture.width()
-        if whole:
-            across = min(frame.width(), self.width()) * ratio
-            return whole_grid((int(self.picture.height()), int(self.picture.width())), int(across))
-        edges = []
-        for low, high, begin in (
-            (seen.left(), seen.right(), frame.x()),
-            (seen.top(), seen.bottom(), frame.y()),
-        ):
-            if scale * ratio < 1:
-                first, last = round(low * ratio), round(high * ratio)
-                edges.append((first, last, (first / ratio - begin) / scale, scale * ratio))
-            else:
-                first, last = math.floor((low - begin) / scale), math.ceil((high - begin) / scale)
-                edges.append((first, last, first, 1.0))
-        (left, right, x, by), (top, bottom, y, _) = edges
-        columns, rows = max(right - left, 1), max(bottom - top, 1)
-        return Grid(x, y, columns / by, rows / by, columns, rows)
+        room, ratio = self.rect().toRectF(), self.devicePixelRatioF()
+        return (grids.whole_of if whole else grids.seen_of)(self.frame(), room, self.picture, ratio)
 
     def frame(self) -> QRectF:
         """Where the picture lies on the widget."""
@@ -131,9 +129,12 @@ class PictureView(QWidget):
         frame = self.frame()
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         if self._part is not None:
-            self._draw_part(painter, frame, self._image, self._part)
+            ratio = self.devicePixelRatioF()
+            grids.draw(painter, frame, self.picture, ratio, self._image, self._part)
         else:
-            draw_seen(painter, self.rect().toRectF(), frame, self._small(frame, self._image))
+            shown = frame.width() * self.devicePixelRatioF()
+            image = self._image if self._quick else self._halves.of(self._image, shown)
+            draw_seen(painter, self.rect().toRectF(), frame, image)
         if self.fading.image is not None:
             painter.setOpacity(self.fading.opacity)
             draw_seen(painter, self.rect().toRectF(), frame, self.fading.image)
@@ -141,35 +142,8 @@ class PictureView(QWidget):
         self.paint_marks(painter, frame)
         self.frames += 1
 
-    def _draw_part(self, painter: QPainter, frame: QRectF, image: QImage, part: Grid) -> None:
-        """A picture of what is seen, where it lies: px on px unless the view was moved since."""
-        scale, ratio = frame.width() / self.picture.width(), self.devicePixelRatioF()
-        at = QPointF(frame.x() + part.left * scale, frame.y() + part.top * scale)
-        size = QSizeF(part.width * scale, part.height * scale)
-        if abs(size.width() * ratio - part.columns) < 0.01:
-            image.setDevicePixelRatio(ratio)
-            painter.drawImage(QPointF(round(at.x() * ratio), round(at.y() * ratio)) / ratio, image)
-        else:
-            image.setDevicePixelRatio(1.0)
-            painter.drawImage(QRectF(at, size), image)
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        self.resized.emit()
-
     def paint_marks(self, painter: QPainter, frame: QRectF) -> None:
         """What stands on the picture; nothing here."""
-
-    def _small(self, frame: QRectF, image: QImage) -> QImage:
-        """The picture, averaged to half its size where fewer than half of its px are shown: joining
-        neighbours alone would make thin things flicker. Not while something is dragged."""
-        shown = frame.width() * self.devicePixelRatioF()
-        if shown * 2 >= image.width() or self._quick:
-            return image
-        if self._half is None:
-            smooth = Qt.TransformationMode.SmoothTransformation
-            ratio = Qt.AspectRatioMode.IgnoreAspectRatio
-            self._half = image.scaled(image.size() / 2, ratio, smooth)
-        return self._half
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if event.angleDelta().y():
@@ -181,6 +155,8 @@ class PictureView(QWidget):
         if pinch is not None:
             self.zoom_to(self.scale * pinch[0], pinch[1])
             return True
+        if event.type() == QEvent.Type.Resize:
+            self.resized.emit()
         return super().event(event)
 
 

@@ -2,25 +2,22 @@
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSizeF, Qt, Signal
 from PySide6.QtGui import (
-    QDragEnterEvent,
-    QDropEvent,
     QFontMetricsF,
     QImage,
     QKeyEvent,
     QMouseEvent,
     QPainter,
     QPen,
-    QPixmap,
 )
 
 from umber_compass.steps.light.lamps import in_words, stepped
 from umber_compass.window.stage import lamp_marks, tags
 from umber_compass.window.stage.lamp_marks import LampMark
+from umber_compass.window.stage.outline import Outline
 from umber_compass.window.stage.panning import Panning
-from umber_compass.window.stage.picture_view import PictureView, draw_seen
 from umber_compass.window.stage.tags import Covers, Placed, Tag
+from umber_compass.window.stage.taking import TakingSwatches
 from umber_compass.window.widgets.holding import Holding
-from umber_compass.window.widgets.swatch import SWATCH_MIME
 from umber_compass.window.widgets.theme import THEME, font
 
 _ARROWS = {
@@ -36,14 +33,13 @@ def _nothing(plate: QRectF, label: int) -> float:
     return 0.0
 
 
-class Stage(Holding, PictureView):
+class Stage(Holding, TakingSwatches):
     """Says what is pointed at; lamps on it are dragged, or stepped with the arrow keys by 2
     degrees, with Shift by 10."""
 
     pointed = Signal(float, float)  # picture px; -1, -1 when the pointer leaves
     pressed = Signal(float, float)
     twice = Signal(float, float)
-    given = Signal(str, float, float)  # a swatch's region id, dropped at a place
     lamp_moved = Signal(str, object)  # name, unit direction
     began = Signal()
     ended = Signal()
@@ -58,8 +54,8 @@ class Stage(Holding, PictureView):
         self._tags: list[Tag] = []
         self._covers: Covers = _nothing
         self._placed: tuple[object, list[Placed]] = (None, [])
-        self._drawn: tuple[object, QPixmap] = (None, QPixmap())
-        self._lamps: list[LampMark] = []
+        self._outline = Outline()
+        self.lamps: list[LampMark] = []
         self._held_lamp = ""
 
     def mark(self, over: QImage | None, marks: list[Tag], covers: Covers | None = None) -> None:
@@ -71,9 +67,9 @@ class Stage(Holding, PictureView):
 
     def show_lamps(self, lamps: list[LampMark]) -> None:
         """The lamps that stand on and round the picture; none on other steps."""
-        if lamps == self._lamps:
+        if lamps == self.lamps:
             return
-        self._lamps = lamps
+        self.lamps = lamps
         where = ", ".join(f"{m.name} {in_words(m.direction)}" for m in lamps)
         self.setAccessibleDescription(where)
         if not self._held_lamp:
@@ -89,40 +85,20 @@ class Stage(Holding, PictureView):
     def _make_room(self) -> None:
         """Keep as much free round the picture as the lamps need, and a little to drag them into;
         not while one is held, or the picture would move under the hand."""
-        shown = bool(self._lamps) and not self.alone
-        self.zoom.inset = lamp_marks.beyond(self._lamps) if shown else 0.0
+        shown = bool(self.lamps) and not self.alone
+        self.zoom.inset = lamp_marks.beyond(self.lamps) if shown else 0.0
         self.zoom.margin = lamp_marks.RADIUS + 8 if shown else 0.0
-
-    @property
-    def has_lamps(self) -> bool:
-        """Whether lamps stand on it."""
-        return bool(self._lamps)
 
     def paint_marks(self, painter: QPainter, frame: QRectF) -> None:
         if self._over is not None:
-            painter.drawPixmap(0, 0, self._outline(frame, self._over))
+            self._outline.draw(painter, self, frame, self._over)
         tags.paint(painter, self._places(frame))
-        lamp_marks.paint(painter, self._lamps, frame, self.hasFocus())
+        lamp_marks.paint(painter, self.lamps, frame, self.hasFocus())
         if self.hasFocus() and not self.alone:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
             painter.setPen(QPen(THEME.colour("ink"), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(frame.intersected(QRectF(self.rect())).adjusted(1, 1, -1, -1))
-
-    def _outline(self, frame: QRectF, over: QImage) -> QPixmap:
-        """The overlay as large as it is shown, kept: it is seldom another one."""
-        ratio = self.devicePixelRatioF()
-        key = (over.cacheKey(), frame.getRect(), self.size().toTuple(), ratio)
-        if self._drawn[0] != key:
-            kept = QPixmap(self.size() * ratio)
-            kept.setDevicePixelRatio(ratio)
-            kept.fill(Qt.GlobalColor.transparent)
-            inner = QPainter(kept)
-            inner.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-            draw_seen(inner, self.rect().toRectF(), frame, over)
-            inner.end()
-            self._drawn = (key, kept)
-        return self._drawn[1]
 
     def _places(self, frame: QRectF) -> list[Placed]:
         """Where the names stand; found anew only where they, or the zoom, changed."""
@@ -148,7 +124,7 @@ class Stage(Holding, PictureView):
             return
         if event.button() != Qt.MouseButton.LeftButton:
             return
-        lamp = lamp_marks.hit(self._lamps, event.position(), self.frame())
+        lamp = lamp_marks.hit(self.lamps, event.position(), self.frame())
         if lamp is not None:
             self._held_lamp = lamp.name
             self.began.emit()
@@ -162,7 +138,7 @@ class Stage(Holding, PictureView):
             direction = lamp_marks.direction_from(event.position(), self.frame())
             self.lamp_moved.emit(self._held_lamp, direction)
         else:
-            over = lamp_marks.hit(self._lamps, event.position(), self.frame())
+            over = lamp_marks.hit(self.lamps, event.position(), self.frame())
             self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
             self.pointed.emit(*self.to_picture(event.position()))
 
@@ -180,7 +156,7 @@ class Stage(Holding, PictureView):
             self.ended.emit()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        if lamp_marks.hit(self._lamps, event.position(), self.frame()) is None:
+        if lamp_marks.hit(self.lamps, event.position(), self.frame()) is None:
             self.twice.emit(*self.to_picture(event.position()))
 
     def leaveEvent(self, event: QEvent) -> None:
@@ -189,9 +165,9 @@ class Stage(Holding, PictureView):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
         across, down = _ARROWS.get(key, (0, 0))
-        if key in _ARROWS and self._lamps:
+        if key in _ARROWS and self.lamps:
             far = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 2
-            lamp = self._lamps[0]
+            lamp = self.lamps[0]
             self.lamp_moved.emit(lamp.name, stepped(lamp.direction, across * far, down * far))
         elif key in _ARROWS and self.zoom.factor is not None:
             self.pan(QPointF(-40 * across, -40 * down))
@@ -201,14 +177,3 @@ class Stage(Holding, PictureView):
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         if not self._panning.key(event, False):
             super().keyReleaseEvent(event)
-
-    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        if event.mimeData().hasFormat(SWATCH_MIME):
-            event.acceptProposedAction()
-
-    def dropEvent(self, event: QDropEvent) -> None:
-        place = self.to_picture(event.position())
-        if place[0] >= 0:
-            text = bytes(event.mimeData().data(SWATCH_MIME).data()).decode(errors="replace")
-            self.given.emit(text, *place)
-            event.acceptProposedAction()

@@ -5,12 +5,15 @@ from PIL import Image
 from PySide6.QtCore import QObject
 
 from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.document import built_relief
 from umber_compass.picture.seen import whole
+from umber_compass.plan.light_edits import light_on
 from umber_compass.steps.light.views import in_part
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
 from umber_compass.views.spec import Picture
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.worker import said
 from umber_compass.window.strip.view_strip import ViewStrip
 from umber_compass.window.strip.views import OF_LIGHT
@@ -46,7 +49,8 @@ class SmallViews(QObject):
         quick, names = self.desk.session.dragging, self.strip.views()
         bitmap = None
         if quick and derived is not None:
-            bitmap = live.on_grid(whole(derived.drawing.labels.shape, QUICK_PX))
+            grid = whole(derived.drawing.labels.shape, QUICK_PX)
+            bitmap = live.grids.paint(derived, grid)
         bitmap = bitmap or live.bitmap
         if bitmap is None or derived is None:
             return
@@ -59,7 +63,7 @@ class SmallViews(QObject):
         promised = derived.lit is None and any(n in OF_LIGHT for n in names)
 
         def work(tick: Tick) -> list[Packed | None]:
-            lit = live.if_lit(derived, tick) if promised and not quick else derived
+            lit = _if_lit(live, derived, tick) if promised and not quick else derived
             return [_seen(n, small, lit, quick) for n in names]
 
         says = self.tr("Trying the light") if promised and not quick else ""
@@ -95,6 +99,14 @@ def _seen(name: str, small: Picture, derived: Derived, quick: bool) -> Packed | 
     if derived.lit is None and name in OF_LIGHT:
         return None
     return pack((_thinned if quick else _small)(in_part(derived, name)))
+
+
+def _if_lit(live: LivePicture, derived: Derived, tick: Tick) -> Derived:
+    """What the light would give a plan whose light is off; on the worker. Its forms are kept, so
+    that switching it on need not wait for them."""
+    found = live.pipeline.derive(light_on(derived.plan), works=True, tick=tick)
+    built_relief(found, live.kept)
+    return found
 
 
 def _small(packed: Packed) -> Picture:

@@ -152,7 +152,7 @@ QLabel#quiet, QToolButton#quiet {{ color: {room.quiet}; font-size: 12px; }}
 QLabel#title {{ font-size: 17px; font-weight: 600; }}
 QLabel#heading {{ font-size: 14px; font-weight: 600; }}
 QLabel#strong {{ font-weight: 600; }}
-QLabel#hint {{ background: {room.ink}; color: {room.ground}; padding: 4px 12px; font-weight: 600; }}
+QLabel#hint {{ background: {room.ink}; color: {room.ground}; padding: 2px 12px; font-weight: 600; }}
 QMenuBar {{ background: {room.edge}; padding: 0; }}
 QMenuBar::item {{ padding: 4px 12px; background: transparent; }}
 QMenuBar::item:selected, QMenu::item:selected {{ background: {room.ink}; color: {room.ground}; }}

@@ -1,0 +1,122 @@
+"""The value ladder as it is seen: L* upright, the histogram, a chip for each region."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from umber_compass.colour.measured import grey_scale
+from umber_compass.window.benches.values.chips import (
+    LEFT,
+    Chip,
+    ChipPlaces,
+    Gathered,
+    Scale,
+    Standing,
+)
+from umber_compass.window.benches.values.ladder_painting import (
+    limit_words,
+    paint_chip,
+    paint_gathered,
+    paint_histogram,
+    paint_limits,
+    paint_lit,
+    paint_scale,
+)
+from umber_compass.window.widgets.theme import THEME
+
+
+class LadderView(QWidget):
+    """Shows chips, says what lies where; knows which chip is chosen and which is held."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setAccessibleName(self.tr("Value ladder"))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumHeight(260)
+        self._greys = grey_scale(21)
+        self._chips: list[Chip] = []
+        self._histogram: list[float] = []
+        self._limits = {"dark": 20.0, "light": 80.0}
+        self._shares = {"dark": 0.0, "light": 0.0}
+        self._current: tuple[str, int] = ("", 0)
+        self._held: tuple[str, int] | None = None
+        self._grip = 0.0
+        self._places = ChipPlaces()
+        self._lit: tuple[float, float] | None = None
+        self._placed: tuple[object, Standing] | None = None
+
+    def sizeHint(self) -> QSize:
+        return QSize(480, 400)
+
+    def show_chips(
+        self,
+        chips: list[Chip],
+        histogram: list[float],
+        limits: dict[str, float],
+        shares: dict[str, float],
+        selected: str,
+    ) -> None:
+        """The picture's values: chips, share in each point of L*, limits and what lies beyond."""
+        self._chips, self._histogram = chips, histogram
+        self._limits, self._shares = limits, shares
+        if selected != self._current[0]:
+            self._current = (selected, 0)
+        self.update()
+
+    def show_lit(self, lit: tuple[float, float] | None) -> None:
+        """Between which values L* the chosen region lies in the light, or None."""
+        self._lit = lit
+
+    def standing(self) -> Standing:
+        """Where the chips lie, and what is gathered; found anew only where something moved."""
+        held, chosen = self._held, self._current
+        key = (self._chips, held, chosen, self.size().toTuple(), tuple(self._limits.values()))
+        if self._placed is None or self._placed[0] != key:
+            found = self._places.place(self._chips, chosen, held, self.scale, self._words_at)
+            self._placed = (key, found)
+        return self._placed[1]
+
+    def _words_at(self, right: float) -> list[QRectF]:
+        return [box for box, _ in limit_words(self.scale, right, self._limits, self._shares)]
+
+    def boxes(self) -> list[tuple[QRectF, Chip]]:
+        """Where each chip lies that is not gathered."""
+        return self.standing().chips
+
+    @property
+    def scale(self) -> Scale:
+        """Where values stand on the widget as it is."""
+        return Scale(self.width(), self.height())
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        scale = self.scale
+        paint_scale(painter, scale, self._greys)
+        paint_histogram(painter, scale, self._histogram)
+        paint_limits(painter, scale, self.standing().right, self._limits, self._shares)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for box, chip in self.boxes():
+            paint_chip(painter, box, chip, chip.region == self._current[0])
+        for group in self.standing().gathered:
+            paint_gathered(painter, group)
+        if self._lit is not None:
+            paint_lit(painter, scale, self._lit)
+        if self.hasFocus():
+            painter.setPen(QPen(THEME.colour("line"), 1))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+    def group_at(self, place: QPointF) -> Gathered | None:
+        """What is gathered at a place."""
+        return next((g for g in self.standing().gathered if g.box.contains(place)), None)
+
+    def _hit(self, place: QPointF) -> tuple[Chip | None, str]:
+        for box, chip in self.boxes():
+            if box.adjusted(-3, -3, 3, 3).contains(place):
+                return chip, ""
+        for kind, value in self._limits.items():
+            if place.x() > LEFT and abs(place.y() - self.scale.y_of(value)) <= 4:
+                return None, kind
+        return None, ""
