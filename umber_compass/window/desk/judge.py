@@ -1,6 +1,6 @@
 """What the checks say of the plan that is on: measured at once, fixes when the hand rests."""
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
 from umber_compass.steps.checks import Result
 from umber_compass.steps.checks.judging import judge, measure_all
@@ -10,7 +10,8 @@ from umber_compass.window.desk.worker import Urgency, Worker, said
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
-MEASURE_AFTER = 20  # ms between two rounds of numbers and instruments during a drag
+MEASURE_AFTER = 20  # ms between two rounds of instruments during a drag
+COUNT_AFTER = 100  # ms between two rounds of checks during a drag: only their number is seen then
 JUDGE_AFTER = 150  # ms of rest before fixes are worked out
 
 
@@ -25,7 +26,9 @@ class Judge(QObject):
         super().__init__()
         self._worker, self._live = worker, live
         self.results: list[Result] = []
-        self.measuring = single_shot(self, MEASURE_AFTER, self.measure)
+        self.measuring = single_shot(self, MEASURE_AFTER, self._measure_in_drag)
+        self._counted = QElapsedTimer()
+        self._behind = False  # whether the results are of an earlier plan
         self.judging = single_shot(self, JUDGE_AFTER, self._judge)
 
     def measure(self) -> None:
@@ -33,9 +36,18 @@ class Judge(QObject):
         self.measuring.stop()
         self._worker.forget("judge")
         if self._live.derived is not None:
-            self.results = measure_all(self._live.derived)
+            self.results, self._behind = measure_all(self._live.derived), False
+            self._counted.start()
             self.judging.start()
             self.measured.emit()
+
+    def _measure_in_drag(self) -> None:
+        """Let the instruments follow; the checks only now and then."""
+        if self._counted.isValid() and self._counted.elapsed() < COUNT_AFTER:
+            self._behind = True
+            self.measured.emit()
+        else:
+            self.measure()
 
     def measure_soon(self) -> None:
         """Measure once the frame is painted: in a drag the picture comes first, and nothing works
@@ -46,7 +58,7 @@ class Judge(QObject):
 
     def measure_what_waits(self) -> None:
         """Measure at once what was left for the next round."""
-        if self.measuring.isActive():
+        if self.measuring.isActive() or self._behind:
             self.measure()
 
     def _judge(self) -> None:

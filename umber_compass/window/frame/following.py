@@ -12,7 +12,7 @@ from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.frame.menus import Actions
-from umber_compass.window.frame.tray import Swatch
+from umber_compass.window.frame.tray_painting import Swatch
 from umber_compass.window.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks

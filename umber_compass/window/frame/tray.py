@@ -1,14 +1,11 @@
 """The tray: the palette as one bar, each swatch as wide as its share, its value below."""
 
-from typing import NamedTuple
-
 from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QDrag,
     QHelpEvent,
     QKeyEvent,
-    QLinearGradient,
     QMouseEvent,
     QPainter,
     QPaintEvent,
@@ -17,22 +14,13 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QApplication, QSizePolicy, QToolTip, QWidget
 
+from umber_compass.window.frame.tray_painting import BAR, Swatch, paint_swatches
 from umber_compass.window.widgets.swatch import SWATCH_MIME
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
-_BAR, _LEAST, _HEIGHT = 40, 5, 80  # px: height of the swatches, least width of one, of all
-
-
-class Swatch(NamedTuple):
-    """One region in the tray."""
-
-    region: str
-    name: str
-    hexes: tuple[str, ...]
-    value: float
-    share: float
-    pinned: bool
+_LEAST_WORDS = 12  # px of a swatch under which nothing is written
+_LEAST, _HEIGHT = 5, 80  # px: least width of a swatch, height of all
 
 
 class Tray(QWidget):
@@ -69,15 +57,14 @@ class Tray(QWidget):
         found, x = [], 0.0
         for swatch in self._swatches:
             width = _LEAST + room * swatch.share / total
-            found.append((QRectF(x, 0, width, _BAR), swatch))
+            found.append((QRectF(x, 0, width, BAR), swatch))
             x += width
         return found
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         boxes = self.boxes()
-        for box, swatch in boxes:
-            self._paint_swatch(painter, box, swatch)
+        paint_swatches(painter, boxes, self.width(), self.devicePixelRatioF())
         self._paint_names(painter, boxes)
         for box, swatch in boxes:
             if swatch.region == self._selected:
@@ -91,37 +78,20 @@ class Tray(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 
-    def _paint_swatch(self, painter: QPainter, box: QRectF, swatch: Swatch) -> None:
-        if len(swatch.hexes) == 2:
-            fill = QLinearGradient(box.topLeft(), box.topRight())
-            fill.setColorAt(0, QColor(swatch.hexes[0]))
-            fill.setColorAt(1, QColor(swatch.hexes[1]))
-            painter.fillRect(box, fill)
-        else:
-            painter.fillRect(box, QColor(swatch.hexes[0]))
-        bar = QRectF(box.x(), _BAR + 4, max(box.width() - 1, 2), 4)
-        painter.fillRect(bar, THEME.colour("well"))
-        bar.setWidth(bar.width() * swatch.value / 100)
-        painter.fillRect(bar, THEME.colour("ink"))
-        if swatch.pinned:
-            painter.setPen(QPen(QColor("white"), 3))
-            painter.setBrush(THEME.colour("ink"))
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            painter.drawEllipse(box.center(), 3.5, 3.5)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-
     def _paint_names(self, painter: QPainter, boxes: list[tuple[QRectF, Swatch]]) -> None:
         painter.setFont(font(12))
         metrics = painter.fontMetrics()
         for box, swatch in boxes:
+            if box.width() < _LEAST_WORDS:
+                continue
             number = f"{swatch.value:.0f}"
             if metrics.horizontalAdvance(number) + 4 > box.width():
                 continue
             painter.setPen(THEME.colour("quiet"))
-            painter.drawText(QRectF(box.x(), _BAR + 26, box.width(), 18), number)
+            painter.drawText(QRectF(box.x(), BAR + 26, box.width(), 18), number)
             if metrics.horizontalAdvance(swatch.name) + 6 <= box.width():
                 painter.setPen(THEME.colour("ink"))
-                painter.drawText(QRectF(box.x(), _BAR + 11, box.width(), 18), swatch.name)
+                painter.drawText(QRectF(box.x(), BAR + 11, box.width(), 18), swatch.name)
 
     def _at(self, x: float) -> Swatch | None:
         return next((s for b, s in self.boxes() if b.left() <= x < b.right()), None)

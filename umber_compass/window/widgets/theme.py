@@ -84,7 +84,12 @@ class Theme:
 
     def colour(self, part: str) -> QColor:
         """A part of the room, as `ink` or `well`."""
-        return QColor(getattr(self.room, part))
+        return _colour(getattr(self.room, part))
+
+
+@lru_cache(64)
+def _colour(text: str) -> QColor:
+    return QColor(text)
 
 
 THEME = Theme()
@@ -96,8 +101,9 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFont(str(file))
 
 
+@lru_cache(32)
 def font(px: int = 13, strong: bool = False) -> QFont:
-    """The type family at a size in px."""
+    """The type family at a size in px; not to be changed, for others have the same."""
     made = QFont(FAMILY)
     made.setPixelSize(px)
     made.setWeight(QFont.Weight.DemiBold if strong else QFont.Weight.Normal)

@@ -19,6 +19,8 @@ from umber_compass.steps.harmony.rose import RoseParts
 from umber_compass.window.benches.harmony.dial import KNOB, RING, Dial
 from umber_compass.window.widgets.theme import THEME, font
 
+_OUTLINED = 80  # petals up to which each has an outline: more would be one dark disc, and slow
+
 
 def _tr(text: str) -> str:
     return QCoreApplication.translate("Rose", text)
@@ -87,6 +89,9 @@ def _paint_arcs(painter: QPainter, parts: RoseParts, dial: Dial) -> None:
 
 
 def _paint_petals(painter: QPainter, parts: RoseParts, selected: str, dial: Dial) -> None:
+    many = len(parts.petals) > _OUTLINED
+    thin, thick = QPen(THEME.colour("ink"), 0.6), QPen(THEME.colour("ink"), 2)
+    none = QPen(Qt.PenStyle.NoPen)
     for petal in parts.petals:
         length = dial.reach(petal)
         half = 1.6 + 9 * math.sqrt(petal.share)
@@ -94,7 +99,7 @@ def _paint_petals(painter: QPainter, parts: RoseParts, selected: str, dial: Dial
         across = dial.at(petal.angle + 90, half) - middle
         painter.setBrush(QColor(petal.hex))
         chosen = petal.region == selected
-        painter.setPen(QPen(THEME.colour("ink"), 2 if chosen else 0.6))
+        painter.setPen(thick if chosen else none if many else thin)
         painter.drawPolygon(QPolygonF([middle, tip + across, tip - across]))
 
 

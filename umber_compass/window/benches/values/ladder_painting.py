@@ -98,17 +98,24 @@ def paint_gathered(painter: QPainter, group: Gathered) -> None:
     )
 
 
-def paint_chip(painter: QPainter, box: QRectF, chip: Chip, chosen: bool) -> None:
-    """One chip and its name."""
-    painter.setBrush(QColor(chip.hex))
-    painter.setPen(QPen(THEME.colour("ink"), 2.4 if chosen else 0.8))
-    painter.drawRect(box)
-    painter.setPen(THEME.colour("ink"))
-    painter.setFont(font(12, chosen))
-    width = painter.fontMetrics().horizontalAdvance(chip.name)
-    plate = QRectF(box.right() + 4, box.center().y() - 7, width + 4, 14)
-    painter.fillRect(plate, THEME.colour("ground"))
-    painter.drawText(QPointF(box.right() + 6, box.center().y() + 4), chip.name)
+def paint_chips(painter: QPainter, boxes: list[tuple[QRectF, Chip]], chosen: str) -> None:
+    """The chips with their names; pens and fonts are set once, for there may be hundreds."""
+    ink, ground = THEME.colour("ink"), THEME.colour("ground")
+    thin, thick = QPen(ink, 0.8), QPen(ink, 2.4)
+    metrics = QFontMetricsF(font(12)), QFontMetricsF(font(12, True))
+    painter.setFont(font(12))
+    for box, chip in boxes:
+        is_chosen = chip.region == chosen
+        painter.setBrush(QColor(chip.hex))
+        painter.setPen(thick if is_chosen else thin)
+        painter.drawRect(box)
+        width = metrics[is_chosen].horizontalAdvance(chip.name)
+        painter.fillRect(QRectF(box.right() + 4, box.center().y() - 7, width + 4, 14), ground)
+        if is_chosen:
+            painter.setFont(font(12, True))
+        painter.drawText(QPointF(box.right() + 6, box.center().y() + 4), chip.name)
+        if is_chosen:
+            painter.setFont(font(12))
 
 
 def paint_lit(painter: QPainter, scale: Scale, lit: tuple[float, float]) -> None:

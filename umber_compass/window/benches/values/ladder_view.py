@@ -15,7 +15,7 @@ from umber_compass.window.benches.values.chips import (
 )
 from umber_compass.window.benches.values.ladder_painting import (
     limit_words,
-    paint_chip,
+    paint_chips,
     paint_gathered,
     paint_histogram,
     paint_limits,
@@ -72,11 +72,25 @@ class LadderView(QWidget):
     def standing(self) -> Standing:
         """Where the chips lie, and what is gathered; found anew only where something moved."""
         held, chosen = self._held, self._current
+        if held is not None and self._placed is not None and held[1] >= 0:
+            return self._with_held(self._placed[1], held)
         key = (self._chips, held, chosen, self.size().toTuple(), tuple(self._limits.values()))
         if self._placed is None or self._placed[0] != key:
             found = self._places.place(self._chips, chosen, held, self.scale, self._words_at)
             self._placed = (key, found)
         return self._placed[1]
+
+    def _with_held(self, before: Standing, held: tuple[str, int]) -> Standing:
+        """The same with the chip that is held at its value; the others stay, or they would jump."""
+        now = {(c.region, c.end): c for c in self._chips}
+        chips = []
+        for box, chip in before.chips:
+            new = now.get((chip.region, chip.end), chip)
+            if (chip.region, chip.end) == held:
+                box = QRectF(box)
+                box.moveCenter(QPointF(box.center().x(), self.scale.y_of(new.value)))
+            chips.append((box, new))
+        return before._replace(chips=chips)
 
     def _words_at(self, right: float) -> list[QRectF]:
         return [box for box, _ in limit_words(self.scale, right, self._limits, self._shares)]
@@ -97,8 +111,7 @@ class LadderView(QWidget):
         paint_histogram(painter, scale, self._histogram)
         paint_limits(painter, scale, self.standing().right, self._limits, self._shares)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        for box, chip in self.boxes():
-            paint_chip(painter, box, chip, chip.region == self._current[0])
+        paint_chips(painter, self.boxes(), self._current[0])
         for group in self.standing().gathered:
             paint_gathered(painter, group)
         if self._lit is not None:
