@@ -40,6 +40,7 @@ def main() -> int:
 
 def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan: Path) -> None:
     """Open the plan, visit each step, and grab the window once its answers are there."""
+    from umber_compass.demo.plans import DEMOS
     from umber_compass.window.application import make_application
     from umber_compass.window.benches import BENCHES
     from umber_compass.window.benches.light.bench import LightBench
@@ -67,6 +68,12 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
             _settle(window)
             window.grab().save(str(folder / "chart.png"))
             light.open_tab(0)
+    if not any(steps) or "portrait" in steps:
+        window.works.files.open_path(DEMOS[1].plan, demo=True)
+        _settle(window)
+        window.works.steps.open("harmony")
+        _settle(window)
+        window.grab().save(str(folder / "portrait.png"))
     window.close()
     del application
 

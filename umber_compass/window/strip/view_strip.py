@@ -66,7 +66,9 @@ class Tile(QAbstractButton):
         said = self.text()
         if self._promised:
             said = self.tr("{view}, if on").format(view=said)
-        painter.drawText(QRectF(0, box.bottom() + 3, self.width(), 18), said)
+        metrics = painter.fontMetrics()
+        cut = metrics.elidedText(said, Qt.TextElideMode.ElideRight, self.width())
+        painter.drawText(QRectF(0, box.bottom() + 3, self.width(), 18), cut)
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         self._menu().exec(event.globalPos())
