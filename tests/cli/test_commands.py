@@ -338,7 +338,7 @@ class Plans(scenes.InFolder):
         names = [d["name"] for d in answer("demo", "--list")["demos"]]
         self.assertEqual(names, ["lighthouse-bakery", "kettle-weather"])
         files = answer("demo", "--save", self.folder / "demo")["files"]
-        self.assertEqual(len(files), 2)
+        self.assertEqual(len(files), 4)
         warned = {
             c["check"] for c in answer("checks", files[1])["checks"] if c["level"] == "warning"
         }

@@ -1,6 +1,7 @@
 """Driving the real window: signals are waited for, dialogs answer by themselves, and a test that
 leaves a thread, timer or window behind, or prints a Qt warning, fails."""
 
+import tempfile
 import threading
 import traceback
 import unittest
@@ -24,12 +25,15 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from umber_compass.demo.plans import DEMOS
+from umber_compass.formats.cache import Cache
 from umber_compass.steps.pipeline import exact_picture
 from umber_compass.window.application import make_application
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.widgets.dialogs import Dialogs
 
 DEMO = DEMOS[0].plan
+# Drawings and forms of the sketches that tests open, for a whole run: each is made once.
+_FOLDER = tempfile.TemporaryDirectory()
 
 
 class Answers(Dialogs):
@@ -151,7 +155,7 @@ class InWindow(unittest.TestCase):
         self.addCleanup(lambda: qInstallMessageHandler(previous))
         self.addCleanup(self.leave_nothing)
         self.answers = Answers()
-        self.window = MainWindow(self.answers)
+        self.window = MainWindow(self.answers, Cache(Path(_FOLDER.name)))
         self.window.show()
         self.take()
 
