@@ -43,6 +43,25 @@ class SeenPicture(unittest.TestCase):
             self.assertLess(off.mean(), 0.8, step)
             self.assertLess(np.percentile(off, 98), 4 if step == 2 else 40, step)
 
+    def test_a_px_that_stands_for_many_is_drawn_from_all_over_them_and_each_in_turn(self):
+        count = np.arange(16 * 16).reshape(16, 16)
+        labels = np.where(count % 16 % 4 == 3, 1, 2).astype(np.uint16)  # one column of four
+        empty = np.zeros(0, np.intp), np.zeros((0, 3), np.intp), np.zeros((0, 3), np.float32)
+        rest = codes.Blends(*empty)
+
+        def seen(code, labels, label_of, across):
+            of = codes.Gathered(
+                (16, 16), code.reshape(-1), *[empty[0]] * 3, empty[0].astype(np.uint32), rest
+            )
+            return see(of, labels, label_of, whole((16, 16), across))
+
+        four = seen(labels.astype(np.intp), labels, np.arange(3), 4)
+        self.assertEqual((len(four.place), set(four.part.tolist())), (16, {128}))
+        one = np.ones((16, 16), np.uint16)
+        dithered = (count % 2 + count // 16 % 2 * 2).astype(np.intp)
+        turned = seen(dithered, one, np.ones(4, np.intp), 8)
+        self.assertEqual(np.bincount(turned.code).tolist(), [16] * 4)
+
     def test_between_two_sizes_borders_are_drawn_from_the_four_px_round_them(self):
         shown, columns = self.shown(whole((240, 320), 200)), np.arange(200)
         x = (columns + 0.5) * 1.6 - 0.5

@@ -1,6 +1,7 @@
 """A flats picture becomes regions, and gives itself back."""
 
 import unittest
+from unittest import mock
 
 import numpy as np
 from PIL import Image, ImageFilter
@@ -8,6 +9,7 @@ from PIL import Image, ImageFilter
 from tests import generated, scenes
 from umber_compass.colour.packed import pack
 from umber_compass.steps.sketch.flats.lossy import is_restless
+from umber_compass.steps.sketch.kinds import flats
 from umber_compass.words import Refusal
 
 
@@ -99,6 +101,24 @@ class Flats(unittest.TestCase):
         clear[:30] = True
         found = scenes.split(scenes.draw(), clear)
         self.assertTrue((found.labels[:30] == 0).all() and (found.labels[30:] > 0).all())
+
+    def test_a_large_picture_stored_with_loss_is_read_on_a_copy_and_labelled_at_its_own_size(self):
+        index, colours = generated.scene(4, 6)
+        truth, inside = generated.inner(index, 2)
+        stored = generated.jpeg(generated.shrunk(index, colours), 90)
+        clear = np.zeros(stored.shape[:2], bool)
+        clear[:, :24] = True
+        with mock.patch.object(flats, "_MOST_LOSSY_PX", stored[..., 0].size // 9):
+            found = scenes.split(stored, clear)
+        self.assertEqual(found.labels.shape, stored.shape[:2])
+        self.assertTrue((found.labels[:, :24] == 0).all())
+        named = np.concatenate([[[0, 0, 0]], found.colours]).astype(int)[found.labels]
+        off = np.abs(named - colours[truth].astype(int)).max(axis=2)
+        at = inside & ~clear
+        self.assertGreater((off[at] <= 4).mean(), 0.995)
+        edge = ~inside & ~clear  # each px there is of a colour that it is nearer to than to most
+        apart = np.abs(named - stored.astype(int)).max(axis=2)
+        self.assertLess(np.median(apart[edge]), 40)
 
     def test_nothing_painted_is_no_sketch(self):
         with self.assertRaisesRegex(Refusal, "nothing is painted"):

@@ -42,6 +42,14 @@ class Every(unittest.TestCase):
         self.assertEqual(seen[50, 100].tolist(), [10, 10, 10])
         self.assertEqual(len({*seen[0].reshape(-1).tolist()}), 1)
 
+    def test_beyond_the_frame_a_squint_sees_what_lies_at_it(self):
+        for turned in (False, True):
+            given = np.zeros((100, 200, 3), np.uint8)
+            given[:, 0] = given[:, -1] = 255
+            seen = VIEWS["squint"].see(given.swapaxes(0, 1) if turned else given)
+            edge = seen[0] if turned else seen[:, 0]
+            self.assertGreater(int(edge.min()), 188)  # half of the light and more
+
     def test_a_squint_blurs_light_and_takes_none_away(self):
         given = np.zeros((60, 400, 3), np.uint8)
         given[:, 200:] = 255

@@ -66,6 +66,8 @@ class OnTheStagesPx(InWindow):
                     (part.columns, part.rows),
                 )
                 self.assertLessEqual(part.columns, self.stage.width())
+                whole = (part.left, part.top, part.width, part.height)
+                np.testing.assert_allclose(whole, (0, 0, 1280, 960), atol=2.5)
                 self.assertTrue(self.desk.live._stale)
                 self.assert_seen()
             small = self.works.small_views

@@ -174,7 +174,7 @@ def paint_region(
 
 
 class Gathered(NamedTuple):
-    """The same codes px by px, for a grid to look up."""
+    """A picture px by px: which code each shows, and which are mixed of two or three."""
 
     shape: tuple[int, int]
     code: Ints

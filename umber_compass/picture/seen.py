@@ -7,7 +7,7 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.packed import Packed, PackedRow
-from umber_compass.picture.codes import blended, mixed_quickly, parts_of
+from umber_compass.picture.codes import Gathered, blended, mixed_quickly, parts_of
 from umber_compass.picture.mixes import Blends, Ints, Labels
 
 Few: TypeAlias = npt.NDArray[np.int32]
@@ -62,16 +62,7 @@ class Grid(NamedTuple):
     rows: int
 
 
-class Seen(NamedTuple):
-    """What a grid shows of a picture."""
-
-    shape: tuple[int, int]
-    code: Ints
-    place: Ints
-    own: Ints
-    other: Ints
-    part: PackedRow
-    rest: Blends
+Seen: TypeAlias = Gathered  # what a grid shows of a picture, px by px
 
 
 def whole(shape: tuple[int, int], columns: int) -> Grid:
