@@ -139,9 +139,9 @@ class WithoutAPlan(InWindow):
         ):
             standing.fit()
         self.assertEqual(self.window.size().toTuple(), (1272, 764))
-        with mock.patch.object(standing, "_free", return_value=QRect(0, 0, 1024, 600)):
+        with mock.patch.object(standing, "_free", return_value=QRect(0, 0, 900, 560)):
             standing.restore(self.parts.splitter)
-        self.assertLessEqual(self.window.height(), 600)
+        self.assertEqual(self.window.minimumSize().toTuple(), (900, 560))
 
     def test_help_has_every_page_and_every_key(self):
         pages = self.works.help
