@@ -218,9 +218,14 @@ class UnderTheHand(InWindow):
     def test_a_right_press_chooses_copies_and_drags_nothing(self):
         before, right = self.desk.history.now, Qt.MouseButton.RightButton
         QApplication.clipboard().setText("kept")
-        for widget in (self.parts.tray, self.parts.benches["harmony"].rose, self.parts.stage):
+        rose = self.parts.benches["harmony"].rose
+        for widget, place in (
+            (self.parts.tray, QPointF(40, 20)),
+            (rose, rose.dial.at(100, rose.dial.radius - 6)),
+            (self.parts.stage, QPointF(40, 20)),
+        ):
             for kind in (QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease):
-                mouse(widget, kind, QPointF(40, 20), right)
+                mouse(widget, kind, place, right)
         self.assertIs(self.desk.history.now, before)
         self.assertEqual(QApplication.clipboard().text(), "kept")
 
@@ -253,11 +258,15 @@ class UnderTheHand(InWindow):
         self.settle()
 
     def test_a_region_is_seen_alone_until_another_is_chosen_or_escape(self):
+        self.works.steps.open("values")
+        self.settle()
         sky = self.parts.stage.grab().toImage().pixelColor(60, 40).name()
+        self.assertGreater(len(self.parts.stage._tags), 5)
         self.entries(self.works.context.menu(Under(self.coat)))["Show it alone"].trigger()
         self.settle()
         place = self.works.marks._places.places[self.region("coat").label]
         self.assertEqual(self.session.alone, self.coat)
+        self.assertEqual([t.label for t in self.parts.stage._tags], [self.region("coat").label])
         covered = self.parts.stage.grab().toImage().pixelColor(60, 40)
         self.assertNotEqual(covered.name(), sky)
         self.assertLess(covered.saturation(), 40)
