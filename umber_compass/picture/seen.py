@@ -1,7 +1,7 @@
 """The picture as the stage shows it: codes and mixes for the stage's own px, so that a drag looks
 up those alone and Qt has nothing to scale (docs/engine.md)."""
 
-from typing import NamedTuple, Protocol, TypeAlias
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
@@ -9,6 +9,7 @@ import numpy.typing as npt
 from umber_compass.colour.packed import Packed, PackedRow
 from umber_compass.picture.codes import Gathered, blended, mixed_quickly, parts_of
 from umber_compass.picture.mixes import Blends, Ints, Labels
+from umber_compass.picture.relief import Relief
 
 Few: TypeAlias = npt.NDArray[np.int32]
 Shares: TypeAlias = npt.NDArray[np.float32]
@@ -19,36 +20,7 @@ _SPREAD_FROM = 2.0  # px of the picture for one that is shown, from which four a
 _BORDER = np.uint16(0xFFFF)  # in place of the label of a px that is mixed
 
 
-class Gather(Protocol):
-    """Which code each px of a picture shows, and which px are mixed of several."""
-
-    @property
-    def shape(self) -> tuple[int, int]:
-        """Height and width, px."""
-
-    @property
-    def code(self) -> Ints:
-        """By px, (h x w,)."""
-
-    @property
-    def place(self) -> Ints:
-        """Px that two codes share, in the flat picture."""
-
-    @property
-    def own(self) -> Ints:
-        """The one."""
-
-    @property
-    def other(self) -> Ints:
-        """The other."""
-
-    @property
-    def part(self) -> PackedRow:
-        """Of 256, the share of the first."""
-
-    @property
-    def rest(self) -> Blends:
-        """Px that three share."""
+Gather: TypeAlias = Gathered | Relief  # which code each px shows, and which are mixed of several
 
 
 class Grid(NamedTuple):

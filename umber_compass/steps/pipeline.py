@@ -9,6 +9,7 @@ from typing import Any, TypeVar
 from umber_compass.colour.packed import Packed, pack
 from umber_compass.picture.building import build_relief
 from umber_compass.picture.codes import (
+    Codes,
     encode_drawing,
     gathered,
     gradient_axes,
@@ -198,10 +199,15 @@ def picture(derived: Derived, out: Packed | None = None) -> Packed:
 
 def seen_on(derived: Derived, grid: Grid) -> Seen:
     """What a grid shows of a plan's picture, whatever its colours are."""
-    labels, relief = derived.drawing.labels, derived.relief
-    if relief is None or derived.lit is None:
-        return see(gathered(derived.codes), labels, derived.codes.grain.label, grid)
-    return see(relief, labels, relief.grain.label, grid)
+    codes = painted_through(derived)
+    px = gathered(codes) if isinstance(codes, Codes) else codes
+    return see(px, derived.drawing.labels, codes.grain.label, grid)
+
+
+def painted_through(derived: Derived) -> Codes | Relief:
+    """The codes that a plan's picture is painted through: those for light where it is lit."""
+    relief = derived.relief
+    return derived.codes if relief is None or derived.lit is None else relief
 
 
 def seen_picture(derived: Derived, seen: Seen, out: Packed | None = None) -> Packed:

@@ -4,7 +4,7 @@ of a sketch is made on the worker while nothing is dragged."""
 from typing import NamedTuple
 
 from umber_compass.picture.seen import Grid, Seen
-from umber_compass.steps.pipeline import Derived, seen_on, seen_picture
+from umber_compass.steps.pipeline import Derived, painted_through, seen_on, seen_picture
 from umber_compass.window.desk.worker import Urgency, Worker
 from umber_compass.window.widgets.bitmap import Bitmap
 
@@ -38,12 +38,14 @@ class Grids:
         if not missing:
             return
 
+        of = painted_through(derived)
+
         def work(tick: object) -> list[tuple[Grid, Seen]]:
             return [(grid, seen_on(derived, grid)) for grid in missing]
 
         def answer(found: list[tuple[Grid, Seen]]) -> None:
             for grid, seen in found:
-                self._made[grid] = _Made(_codes(derived), seen, None)
+                self._made[grid] = _Made(of, seen, None)
 
         # A drag goes on without them, only slower: what goes wrong here is not the artist's.
         self._worker.ask("grids", work, answer, lambda error: None, urgency=Urgency.BENCH)
@@ -54,7 +56,7 @@ class Grids:
         return bool(wanted) and all(self._is_for(derived, grid) for grid in wanted)
 
     def _is_for(self, derived: Derived, grid: Grid) -> bool:
-        return grid in self._made and self._made[grid].of is _codes(derived)
+        return grid in self._made and self._made[grid].of is painted_through(derived)
 
     def paint(self, derived: Derived, grid: Grid) -> Bitmap | None:
         """A plan's picture on a grid; None where the grid is not ready for it."""
@@ -66,8 +68,3 @@ class Grids:
         if made.bitmap is None:
             self._made[grid] = made = made._replace(bitmap=Bitmap(packed))
         return made.bitmap
-
-
-def _codes(derived: Derived) -> object:
-    """The codes that a plan's picture is painted through."""
-    return derived.relief if derived.lit is not None else derived.codes
