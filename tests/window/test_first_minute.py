@@ -13,7 +13,9 @@ from tests.window.driving import DEMO, InWindow, Qt, dropped, mouse, wait
 from umber_compass.plan.model import ROLES
 from umber_compass.window.desk.remembered import MOST_RECENT, Remembered
 from umber_compass.window.help import ABOUT, KEYS, PAGES
+from umber_compass.window.main_window import MainWindow
 from umber_compass.window.start_page import Card
+from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.under import Under
 
 HOUSE = (
@@ -128,7 +130,21 @@ class WithoutAPlan(InWindow):
         path.write_text("[recent]\nplans=@Invalid()\n[window]\ngeometry=7\nroom=attic\n")
         three = Remembered(path)
         self.assertEqual((three.recent(), three.state("geometry")), ([], None))
-        self.window.works.views.enter_room("night")
+        other = MainWindow(self.answers, remembered=three)  # a room that is none is the first
+        self.assertEqual((three.word("room"), theme.THEME.room.name), ("attic", "gallery"))
+        other.close()
+        other.deleteLater()
+
+    def test_with_a_plan_to_come_the_start_page_is_not_seen_unless_it_cannot_be_read(self):
+        self.window.expect()
+        self.assertFalse(self.works.start.isVisible())
+        bad = self.folder / "bad.umber"
+        bad.write_bytes(b"nothing")
+        wait(self.desk.told, lambda: self.works.files.open_path(bad))
+        self.assertFalse(self.works.start.isVisible())  # it is being read
+        self.settle()
+        self.assertTrue(self.works.start.isVisible())
+        self.assertIn("bad.umber", self.works.start.says.text())
 
     def test_the_window_is_drawn_in_to_what_a_title_bar_leaves_free(self):
         standing, free = self.window.standing, QRect(0, 0, 1280, 800)

@@ -54,6 +54,7 @@ def start(path: Path | None, demo: bool = False) -> "MainWindow":
 
     window = MainWindow(cache=Cache(), remembered=Remembered.of_user())
     if path is not None:
+        window.expect()
         QTimer.singleShot(0, window, lambda: window.works.files.open_path(path, demo))
     window.show()
     return window

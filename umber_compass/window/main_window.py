@@ -40,13 +40,23 @@ class MainWindow(QMainWindow):
         self.works.views.roomed.connect(self.dressing.dress)
         self.joining = Joining(self.works)
         self.works.desk.opened.connect(lambda: self._pages.setCurrentWidget(self.works.layout))
-        self.works.desk.told.connect(self.works.start.tell)
+        self.works.desk.told.connect(self._on_told)
         self.works.desk.worker.slow.connect(self.works.start.go_on)
         self.works.steps.open(self.works.desk.session.step)
         self.works.layout.checks.setVisible(False)
-        self.works.views.enter_room(self.works.remembered.word("room") or FIRST_ROOM)
+        room = self.works.remembered.word("room")
+        self.works.views.enter_room(room if room in theme.ROOMS else FIRST_ROOM)
         self.standing = Standing(self, self.works.remembered)
         self.standing.restore(self.works.layout.splitter)
+
+    def expect(self) -> None:
+        """A plan is about to come: no start page until then, unless it cannot be read."""
+        self._pages.setCurrentWidget(self.works.layout)
+
+    def _on_told(self, line: str, refused: bool) -> None:
+        self.works.start.tell(line, refused)
+        if refused and self.works.desk.history is None:
+            self._pages.setCurrentWidget(self.works.start)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Cut the purpose anew once the layout has settled."""

@@ -3,6 +3,7 @@ own to try it on."""
 
 from collections.abc import Callable, Sequence
 from datetime import datetime
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
@@ -33,20 +34,25 @@ _SHOWN = 4  # pictures in a row
 class Card(QAbstractButton):
     """A picture with its name and a line below; a click takes it."""
 
-    def __init__(self, title: str, says: str, image: QImage) -> None:
+    def __init__(self, title: str, says: str, load: Callable[[], QImage]) -> None:
         super().__init__()
-        self._says = says
-        keep, smooth = (
-            Qt.AspectRatioMode.KeepAspectRatio,
-            Qt.TransformationMode.SmoothTransformation,
-        )
-        self._image = image if image.isNull() else image.scaled(_PICTURE * 2, keep, smooth)
+        self._says, self._load = says, load
+        self._image: QImage | None = None
         self.setText(title)
         self.setAccessibleName(title)
         self.setAccessibleDescription(says)
         self.setToolTip(f"{title}\n{says}")
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+
+    def _loaded(self) -> QImage:
+        """The picture, read when it is first seen: mostly another page is."""
+        if self._image is None:
+            keep = Qt.AspectRatioMode.KeepAspectRatio
+            smooth = Qt.TransformationMode.SmoothTransformation
+            image = self._load()
+            self._image = image if image.isNull() else image.scaled(_PICTURE * 2, keep, smooth)
+        return self._image
 
     def sizeHint(self) -> QSize:
         return QSize(_PICTURE.width(), _PICTURE.height() + _WORDS_PX)
@@ -55,11 +61,12 @@ class Card(QAbstractButton):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         room = QRectF(0, 0, _PICTURE.width(), _PICTURE.height())
-        box = _within(room, self._image)
-        if self._image.isNull():
+        image = self._loaded()
+        box = _within(room, image)
+        if image.isNull():
             painter.fillRect(room, THEME.colour("well"))
         else:
-            painter.drawImage(box, self._image)
+            painter.drawImage(box, image)
         if self.hasFocus() or self.underMouse():
             painter.setPen(QPen(THEME.colour("ink"), 3 if self.hasFocus() else 1.5))
             painter.drawRect(box.adjusted(1, 1, -1, -1))
@@ -111,8 +118,7 @@ class StartPage(QScrollArea):
         self.demos = self._add_row(column)
         column.addStretch(1)
         for demo in DEMOS:
-            image = QImage.fromData(thumbnail.read(demo.plan))
-            card = Card(demo.title, demo.says, image)
+            card = Card(demo.title, demo.says, partial(_thumbnail, demo.plan))
             card.clicked.connect(lambda _=False, p=demo.plan: self.picked.emit(p, True))
             self.demos.addWidget(card, 0, self.demos.count())
         self.demos.setColumnStretch(_SHOWN, 1)
@@ -137,7 +143,7 @@ class StartPage(QScrollArea):
         flats = Card(
             self.tr("Flats"),
             self.tr("one flat colour for each material"),
-            QImage(str(DEMOS[0].sketch)),
+            lambda: QImage(str(DEMOS[0].sketch)),
         )
         flats.clicked.connect(self.choosing)
         row.addWidget(flats)
@@ -195,11 +201,16 @@ class StartPage(QScrollArea):
         found = list(self._recent())[: 2 * _SHOWN]
         self._were.setVisible(bool(found))
         for i, path in enumerate(found):
-            card = Card(plain(path), _when(path), QImage.fromData(thumbnail.read(path)))
+            card = Card(plain(path), _when(path), partial(_thumbnail, path))
             card.setToolTip(str(path))
             card.clicked.connect(lambda _=False, p=path: self.picked.emit(p, False))
             self.plans.addWidget(card, i // _SHOWN, i % _SHOWN)
         self.plans.setColumnStretch(_SHOWN, 1)
+
+
+def _thumbnail(path: Path) -> QImage:
+    """A plan's thumbnail; a null image where there is none."""
+    return QImage.fromData(thumbnail.read(path))
 
 
 def plain(path: Path) -> str:
