@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from PySide6.QtCore import QPointF
 from PySide6.QtWidgets import QWidget
 
-from bench.hand import RATE, Seen, drag, rest
+from bench.hand import RATE, Shown, drag, rest
 from bench.rows import Row
 from bench.scenes import demo_sized, mosaic
 from umber_compass.document import Opened
@@ -50,7 +50,7 @@ def _scene(name: str, opened: Opened) -> Iterator[Row]:
     window.close()
 
 
-def _row(what: str, seen: Seen) -> Row:
+def _row(what: str, seen: Shown) -> Row:
     between = seen.cpu_ms - seen.move_ms
     met = seen.frames >= _LEAST and seen.interval_p95 <= _MOST_P95
     met = met and seen.move_ms <= _MOST_MOVE and between <= _MOST_BETWEEN

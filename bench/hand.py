@@ -14,7 +14,7 @@ RATE = 60  # moves a second
 _SECONDS = 5.0
 
 
-class Seen(NamedTuple):
+class Shown(NamedTuple):
     """What a drag showed."""
 
     frames: float  # painted a second
@@ -55,7 +55,7 @@ def rest(ms: int) -> None:
     loop.exec()
 
 
-def drag(stage: QWidget, on: QWidget, place: Callable[[float], QPointF]) -> Seen:
+def drag(stage: QWidget, on: QWidget, place: Callable[[float], QPointF]) -> Shown:
     """Take hold of a widget where the hand is at 0 s, and move for five seconds."""
     _send(on, QEvent.Type.MouseButtonPress, place(0))
     watch, last = _Watch(stage), 0
@@ -82,7 +82,7 @@ def drag(stage: QWidget, on: QWidget, place: Callable[[float], QPointF]) -> Seen
     watch.release()
     frames = len(watch.at)
     between = np.diff(watch.at) * 1000
-    return Seen(
+    return Shown(
         frames / _SECONDS,
         float(np.percentile(between, 95)),
         cpu * 1000 / max(frames, 1),

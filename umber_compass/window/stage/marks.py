@@ -33,7 +33,6 @@ class StageMarks(QObject):
         """Another document: its marks are found on the worker."""
         self._places, self._outlined = None, None
         self.stage.zoom_to(None)
-        self.stage.empty = ""
         derived = self.desk.derived
         if derived is not None:
             labels = derived.drawing.labels

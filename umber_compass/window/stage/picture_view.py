@@ -5,11 +5,10 @@ from PySide6.QtGui import QImage, QPainter, QPaintEvent, QWheelEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from umber_compass.picture.seen import Grid
-from umber_compass.window.stage import grids
+from umber_compass.window.stage import parts
 from umber_compass.window.stage.fading import Fading
 from umber_compass.window.stage.panning import pinch_factor, wheel_factor
 from umber_compass.window.stage.zoom import Zoom
-from umber_compass.window.widgets.theme import THEME, font
 
 
 class Halves:
@@ -43,7 +42,6 @@ class PictureView(QWidget):
         self.zoom, self.fading = Zoom(), Fading(self)
         self.fading.moved.connect(self.update)
         self.alone = False
-        self.empty = ""  # what an empty view says
         self.picture = QSizeF(1, 1)  # the plan's, px
         self.frames = 0  # painted so far; benchmarks and tests wait on it
         self._image: QImage | None = None
@@ -74,7 +72,7 @@ class PictureView(QWidget):
         if self._image is None:
             return None
         room, ratio = self.rect().toRectF(), self.devicePixelRatioF()
-        return (grids.whole_of if whole else grids.seen_of)(self.frame(), room, self.picture, ratio)
+        return (parts.whole_of if whole else parts.seen_of)(self.frame(), room, self.picture, ratio)
 
     def frame(self) -> QRectF:
         """Where the picture lies on the widget."""
@@ -122,15 +120,12 @@ class PictureView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         if self._image is None:
-            painter.setPen(THEME.colour("quiet"))
-            painter.setFont(font(15))
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.empty)
             return
         frame = self.frame()
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         if self._part is not None:
             ratio = self.devicePixelRatioF()
-            grids.draw(painter, frame, self.picture, ratio, self._image, self._part)
+            parts.draw(painter, frame, self.picture, ratio, self._image, self._part)
         else:
             shown = frame.width() * self.devicePixelRatioF()
             image = self._image if self._quick else self._halves.of(self._image, shown)

@@ -48,7 +48,7 @@ class Gathered(NamedTuple):
     chips: tuple[Chip, ...]  # the lightest first
 
 
-class Standing(NamedTuple):
+class Laid(NamedTuple):
     """Where chips stand, the largest first, and those that are gathered."""
 
     chips: list[tuple[QRectF, Chip]]
@@ -72,17 +72,17 @@ class ChipPlaces:
         held: tuple[str, int] | None,
         scale: Scale,
         kept_clear: Callable[[float], list[QRectF]],
-    ) -> Standing:
+    ) -> Laid:
         """Where each chip lies; nothing stands where something is kept clear, left of an edge, px
         (the limits' words)."""
         order = sorted(chips, key=lambda c: ((c.region, c.end) != chosen, -c.share, c.name))
         right = scale.width
         found, left_out = self._placed(order, held, scale, kept_clear(right), right)
         if not left_out:
-            return Standing(found, [], right)
+            return Laid(found, [], right)
         right -= _GATHERED + 8
         found, left_out = self._placed(order, held, scale, kept_clear(right), right)
-        return Standing(found, _gathered(left_out, scale, right + 4), right)
+        return Laid(found, _gathered(left_out, scale, right + 4), right)
 
     def _placed(
         self,

@@ -10,8 +10,8 @@ from umber_compass.window.benches.values.chips import (
     Chip,
     ChipPlaces,
     Gathered,
+    Laid,
     Scale,
-    Standing,
 )
 from umber_compass.window.benches.values.ladder_painting import (
     limit_words,
@@ -45,7 +45,7 @@ class LadderView(QWidget):
         self._grip = 0.0
         self._places = ChipPlaces()
         self._lit: tuple[float, float] | None = None
-        self._placed: tuple[object, Standing] | None = None
+        self._placed: tuple[object, Laid] | None = None
 
     def sizeHint(self) -> QSize:
         return QSize(480, 400)
@@ -69,7 +69,7 @@ class LadderView(QWidget):
         """Between which values L* the chosen region lies in the light, or None."""
         self._lit = lit
 
-    def standing(self) -> Standing:
+    def standing(self) -> Laid:
         """Where the chips lie, and what is gathered; found anew only where something moved."""
         held, chosen = self._held, self._current
         if held is not None and self._placed is not None and held[1] >= 0:
@@ -80,7 +80,7 @@ class LadderView(QWidget):
             self._placed = (key, found)
         return self._placed[1]
 
-    def _with_held(self, before: Standing, held: tuple[str, int]) -> Standing:
+    def _with_held(self, before: Laid, held: tuple[str, int]) -> Laid:
         """The same with the chip that is held at its value; the others stay, or they would jump."""
         now = {(c.region, c.end): c for c in self._chips}
         chips = []
