@@ -13,6 +13,7 @@ from umber_compass.colour.packed import unpack
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import set_lamp, switch_rig
 from umber_compass.steps.checks import Result
+from umber_compass.steps.checks.judging import measure_all
 from umber_compass.steps.pipeline import picture
 from umber_compass.window.application import make_application
 from umber_compass.window.benches.values.chips import Chip
@@ -124,6 +125,20 @@ class OnTheStagesPx(InWindow):
                 QApplication.processEvents()
             self.assertEqual(self.stage.frames, frames + 1)
         self.desk.seal()
+        self.settle()
+
+    def test_checks_are_counted_now_and_then_in_a_drag_and_are_right_when_it_ends(self):
+        judge, shown = self.desk.judge, []
+        self.desk.changed.connect(lambda: shown.append(judge._behind))
+        self.desk.begin_drag()
+        judge._counted.start()  # as if they had been counted just now
+        self.do(turn_lead(120.0))
+        wait(judge.measuring.timeout)
+        self.assertEqual(shown, [True])
+        self.desk.seal()
+        found = [(r.key, r.measured) for r in judge.results]
+        self.assertEqual(found, [(r.key, r.measured) for r in measure_all(self.desk.derived)])
+        self.assertFalse(judge._behind)
         self.settle()
 
     def test_what_takes_long_does_not_move_the_picture(self):
