@@ -298,7 +298,10 @@ class UnderTheHand(InWindow):
     def test_what_a_check_says_of_it_is_one_click_away(self):
         result = next(r for r in self.desk.judge.results if r.level == "warning" and r.regions)
         menu = self.works.context.menu(Under(result.regions[0]))
-        self.entries(menu)[f"▲ {result.title}"].trigger()
+        look_at = self.parts.checks.look_at
+        with mock.patch.object(self.parts.checks, "look_at", side_effect=look_at) as looked:
+            self.entries(menu)[f"▲ {result.title}"].trigger()
+        looked.assert_called_once_with(result.check, result.regions[0])
         self.settle()
         shown = [r.result.title for r in self.parts.checks.rows]
         self.assertIn(result.title, shown)
