@@ -22,7 +22,8 @@ from umber_compass.plan import (
     study_edits,
 )
 from umber_compass.plan.edits import Edit
-from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength, Value
+from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength
+from umber_compass.plan.terms import Value
 from umber_compass.words import Refusal, words
 
 NAME = words("x")

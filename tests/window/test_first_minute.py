@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests import scenes
 from tests.window.driving import DEMO, InWindow, Qt, dropped, mouse, wait
-from umber_compass.plan.model import ROLES
+from umber_compass.plan.terms import ROLES
 from umber_compass.window.desk.remembered import MOST_RECENT, Remembered
 from umber_compass.window.help import ABOUT, KEYS, PAGES
 from umber_compass.window.main_window import MainWindow

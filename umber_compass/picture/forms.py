@@ -20,7 +20,8 @@ from umber_compass.picture.poisson import (
     is_held,
     swelling,
 )
-from umber_compass.plan.model import Form, Region, Role
+from umber_compass.plan.model import Region
+from umber_compass.plan.terms import Form, Role
 from umber_compass.work import Tick, idle
 
 Box: TypeAlias = tuple[slice, slice]

@@ -3,8 +3,9 @@
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, each_part, study, with_colours, with_scheme
-from umber_compass.plan.model import Colour, Pinned, Plan, Share, Slot, Solid
+from umber_compass.plan.model import Colour, Pinned, Plan, Solid
 from umber_compass.plan.ranges import bounded
+from umber_compass.plan.terms import Share, Slot
 from umber_compass.words import Words, words
 
 LEAST_SPREAD, MOST_SPREAD = 5.0, 90.0  # wheel degrees

@@ -13,12 +13,12 @@ from umber_compass.plan.model import (
     Percent,
     Plan,
     Rig,
-    Share,
     Strength,
     Study,
     Terminator,
 )
 from umber_compass.plan.ranges import bounded
+from umber_compass.plan.terms import Share
 from umber_compass.words import Refusal, Words, words
 
 OFF = Rig(on=False)

@@ -6,35 +6,33 @@ Dictionaries in a record are never changed in place: an edit makes a new record.
 
 from typing import Annotated, Literal, TypeAlias
 
-from msgspec import Meta, Struct
+from msgspec import Meta, field
+
+from umber_compass.plan.terms import (
+    Angle,
+    Chroma,
+    Form,
+    Front,
+    Hash,
+    Hex,
+    Id,
+    LeadAt,
+    Material,
+    Name,
+    Purpose,
+    Record,
+    Role,
+    Share,
+    Slot,
+    Spread,
+    Steps,
+    StepTurn,
+    Turn,
+    Value,
+    Wheel,
+)
 
 SCHEMA = 2
-ROLES = ("ground", "middle ground", "figure", "focus", "line")
-
-Role: TypeAlias = Literal["ground", "middle ground", "figure", "focus", "line"]
-Material: TypeAlias = Literal["matte", "satin", "metal", "wet", "thin", "skin", "glow"]
-Form: TypeAlias = Literal["auto", "flat", "round", "slope"]
-Value: TypeAlias = Annotated[float, Meta(ge=0, le=100)]  # L*, white D65
-Chroma: TypeAlias = Annotated[float, Meta(ge=0, le=0.5)]  # OKLCh
-Turn: TypeAlias = Annotated[float, Meta(ge=-360, le=360)]  # degrees
-Angle: TypeAlias = Annotated[float, Meta(ge=0, lt=360)]  # degrees
-Spread: TypeAlias = Annotated[float, Meta(ge=0, le=180)]  # degrees
-Steps: TypeAlias = Annotated[int, Meta(ge=0, le=9)]
-StepTurn: TypeAlias = Annotated[float, Meta(ge=0, le=60)]  # degrees
-Share: TypeAlias = Annotated[float, Meta(ge=0, le=1)]
-Hex: TypeAlias = Annotated[str, Meta(pattern=r"\A#[0-9a-f]{6}\Z")]
-Purpose: TypeAlias = Annotated[str, Meta(max_length=200)]
-Name: TypeAlias = Annotated[str, Meta(min_length=1, max_length=200)]
-Id: TypeAlias = Annotated[str, Meta(pattern=r"\A[A-Za-z0-9_-]{1,40}\Z")]
-Hash: TypeAlias = Annotated[str, Meta(pattern=r"\A[0-9a-f]{64}\Z")]  # SHA-256
-Slot: TypeAlias = Literal["A", "B", "C", "D", "grey"]
-Wheel: TypeAlias = Literal["painter", "light", "perceptual"]
-LeadAt: TypeAlias = Literal["middle", "low", "high"]  # the end of the lower or higher angle
-Front: TypeAlias = Annotated[int, Meta(ge=0, le=65535)]
-
-
-class Record(Struct, frozen=True):
-    """A part of the plan; never changed, only replaced."""
 
 
 class Planned(Record, tag_field="kind", tag="planned", frozen=True, kw_only=True):
@@ -99,7 +97,9 @@ class Scheme(Record, frozen=True, kw_only=True):
     lead_deg: Angle
     spread_deg: Spread
     lead_at: LeadAt = "middle"  # where the lead stands among its neighbours
-    shares: dict[Slot, Share] = {}  # wished; a slot left out takes the scheme's own wish
+    shares: dict[Slot, Share] = field(
+        default_factory=dict
+    )  # wished; a slot left out takes the scheme's own wish
 
 
 class Reading(Record, frozen=True, kw_only=True):
@@ -183,7 +183,7 @@ class Study(Record, frozen=True, kw_only=True):
     title: Name
     scheme: Scheme
     colours: dict[Id, Colour]
-    recipes: dict[Id, Ramp] = {}
+    recipes: dict[Id, Ramp] = field(default_factory=dict)
     rig: Rig | None = None  # None until the light is thought of; the picture is then flat
     note: str = ""
     readings: Annotated[tuple[Reading, ...], Meta(max_length=3)] = ()  # likeliest first
@@ -207,7 +207,7 @@ class Plan(Record, frozen=True, kw_only=True):
     title: Name
     purpose: Purpose = ""
     practice: Id = "general"
-    overrides: dict[str, float] = {}
+    overrides: dict[str, float] = field(default_factory=dict)
     current_study: Id
     sketch: Sketch
     regions: tuple[Region, ...]

@@ -3,7 +3,7 @@
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, with_region
-from umber_compass.plan.model import Form, Material, Role
+from umber_compass.plan.terms import Form, Material, Role
 from umber_compass.words import words
 
 _LONGEST = 200

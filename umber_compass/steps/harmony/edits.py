@@ -20,19 +20,9 @@ from umber_compass.plan.edits import (
     with_study,
 )
 from umber_compass.plan.harmony_edits import half_turned, set_colour, turned
-from umber_compass.plan.model import (
-    Chroma,
-    Colour,
-    Gradient,
-    Pinned,
-    Plan,
-    Planned,
-    Scheme,
-    Slot,
-    Solid,
-    Value,
-)
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.plan.ranges import bounded
+from umber_compass.plan.terms import Chroma, Slot, Value
 from umber_compass.steps.harmony.colours import region_colours, solid_levels
 from umber_compass.steps.harmony.scheme import planned_as, slot_hues
 from umber_compass.steps.harmony.schemes import SCHEMES

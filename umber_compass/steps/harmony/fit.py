@@ -9,7 +9,8 @@ import numpy as np
 from umber_compass.colour.spaces import GREY_CHROMA, Floats, hue_distance
 from umber_compass.colour.wheels import angle_of, hue_at
 from umber_compass.plan.harmony_edits import turned
-from umber_compass.plan.model import LeadAt, Scheme, Wheel
+from umber_compass.plan.model import Scheme
+from umber_compass.plan.terms import LeadAt, Wheel
 from umber_compass.steps.harmony.schemes import SCHEMES, SchemeSpec
 
 # All weights below were fitted to generated pictures of known scheme (docs/harmony.md).

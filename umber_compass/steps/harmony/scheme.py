@@ -4,7 +4,8 @@ from collections.abc import Mapping
 
 from umber_compass.colour.spaces import GREY_CHROMA, hue_distance
 from umber_compass.colour.wheels import hue_at
-from umber_compass.plan.model import Planned, Scheme, Slot, Study
+from umber_compass.plan.model import Planned, Scheme, Study
+from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.schemes import SCHEMES
 from umber_compass.words import Words, words
 

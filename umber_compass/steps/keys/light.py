@@ -12,7 +12,8 @@ from umber_compass.plan.light_edits import (
     set_terminator,
     switch_rig,
 )
-from umber_compass.plan.model import Anchor, Percent, Plan, Share, Strength
+from umber_compass.plan.model import Anchor, Percent, Plan, Strength
+from umber_compass.plan.terms import Share
 from umber_compass.steps.keys.spec import (
     COLOUR,
     NUMBER,

@@ -9,11 +9,12 @@ from umber_compass.plan.harmony_edits import (
     set_wished_share,
     turn_lead,
 )
-from umber_compass.plan.model import Plan, Share
+from umber_compass.plan.model import Plan
 from umber_compass.plan.practice_edits import set_practice, set_rule
 from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
 from umber_compass.plan.sketch_edits import set_purpose, set_title
 from umber_compass.plan.study_edits import choose_study
+from umber_compass.plan.terms import Share
 from umber_compass.steps.harmony.edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.schemes import SCHEMES

@@ -6,22 +6,20 @@ from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, part, region, study
 from umber_compass.plan.harmony_edits import set_colour
-from umber_compass.plan.model import (
+from umber_compass.plan.model import Pinned, Plan, Planned
+from umber_compass.plan.ramp_edits import set_recipe
+from umber_compass.plan.sketch_edits import rename, set_form, set_front, set_material, set_role
+from umber_compass.plan.terms import (
     Chroma,
     Form,
     Front,
     Material,
-    Pinned,
-    Plan,
-    Planned,
     Role,
     Slot,
     Steps,
     StepTurn,
     Value,
 )
-from umber_compass.plan.ramp_edits import set_recipe
-from umber_compass.plan.sketch_edits import rename, set_form, set_front, set_material, set_role
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import (
     MOST_CHROMA,

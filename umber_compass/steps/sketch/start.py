@@ -5,7 +5,8 @@ import numpy.typing as npt
 
 from umber_compass.colour.measured import Measured, measure
 from umber_compass.picture.mixes import Labels
-from umber_compass.plan.model import Colour, Plan, Reading, Region, Role, Sketch, Study
+from umber_compass.plan.model import Colour, Plan, Reading, Region, Sketch, Study
+from umber_compass.plan.terms import Role
 from umber_compass.steps.harmony.fit import read_schemes
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.spec import Split

@@ -6,8 +6,8 @@ from PySide6.QtWidgets import QMenu, QWidget
 
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import region
-from umber_compass.plan.model import ROLES
 from umber_compass.plan.sketch_edits import set_role
+from umber_compass.plan.terms import ROLES
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.commands.regions import Regions

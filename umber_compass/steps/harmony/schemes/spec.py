@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
-from umber_compass.plan.model import LeadAt, Slot
+from umber_compass.plan.terms import LeadAt, Slot
 
 
 class Needle(NamedTuple):

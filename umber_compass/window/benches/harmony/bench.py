@@ -17,7 +17,7 @@ from umber_compass.plan.harmony_edits import (
     turn_family,
     turn_lead,
 )
-from umber_compass.plan.model import Slot
+from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.edits import WHEEL_TITLES, choose_scheme, choose_wheel
 from umber_compass.steps.harmony.rose import family_turn
 from umber_compass.steps.harmony.schemes import SCHEMES

@@ -13,8 +13,9 @@ from PySide6.QtWidgets import (
 
 from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import find_region
-from umber_compass.plan.model import Form, Region
+from umber_compass.plan.model import Region
 from umber_compass.plan.sketch_edits import set_form, set_front, share_form
+from umber_compass.plan.terms import Form
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
 

@@ -21,8 +21,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from umber_compass.plan.model import ROLES, Region, Role
+from umber_compass.plan.model import Region
 from umber_compass.plan.sketch_edits import rename, set_role, set_title
+from umber_compass.plan.terms import ROLES, Role
 from umber_compass.steps.harmony.edits import toggle_pin
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet
