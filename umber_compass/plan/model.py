@@ -31,6 +31,7 @@ from umber_compass.plan.terms import (
     Value,
     Wheel,
 )
+from umber_compass.plan.wishes import Falloff, FalloffOf, Focus, Wishes
 
 SCHEMA = 2
 
@@ -97,9 +98,8 @@ class Scheme(Record, frozen=True, kw_only=True):
     lead_deg: Angle
     spread_deg: Spread
     lead_at: LeadAt = "middle"  # where the lead stands among its neighbours
-    shares: dict[Slot, Share] = field(
-        default_factory=dict
-    )  # wished; a slot left out takes the scheme's own wish
+    # Wished; a slot left out takes the scheme's own wish.
+    shares: dict[Slot, Share] = field(default_factory=dict)
 
 
 class Reading(Record, frozen=True, kw_only=True):
@@ -185,6 +185,10 @@ class Study(Record, frozen=True, kw_only=True):
     colours: dict[Id, Colour]
     recipes: dict[Id, Ramp] = field(default_factory=dict)
     rig: Rig | None = None  # None until the light is thought of; the picture is then flat
+    wishes: Wishes = Wishes()
+    focus: Focus | None = None  # None: the regions whose role is focus
+    falloff: dict[FalloffOf, Falloff] = field(default_factory=dict)  # wished; else the practice's
+    locked: tuple[Id, ...] = ()  # regions whose colour nothing but the artist's own hand moves
     note: str = ""
     readings: Annotated[tuple[Reading, ...], Meta(max_length=3)] = ()  # likeliest first
 

@@ -26,6 +26,8 @@ from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_in
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.practices import numbers_of
+from umber_compass.steps.focus.attention import attention
+from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.harmony.colours import code_table, region_colours
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
 from umber_compass.steps.harmony.rose import rose
@@ -48,7 +50,8 @@ class Derived:
     ) -> None:
         self.plan, self.study, self.drawing = plan, now, drawing
         self.regions, self.planned, self.scheme = plan.regions, now.colours, now.scheme
-        self.recipes, self.rig = now.recipes, rig_in(now)
+        self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
+        self.wished, self.locked = now.wishes, now.locked
         self.practice, self.overrides = plan.practice, plan.overrides
         self._memory, self._works, self._tick = memory, works, tick
         self._results: dict[str, Any] = {}
@@ -70,6 +73,11 @@ class Derived:
     anchored = stage(anchored, "relief", "arriving", "rig")
     lit = stage(in_light, "relief", "held", "table", "arriving", "anchored", "rig")
     values = stage(picture_values, "table", "codes", "relief", "lit", "dark_below", "light_above")
+    # What is met first is not worked out while a hand waits.
+    lattice = slow_stage(lattice_of, "drawing")
+    attention = slow_stage(
+        attention, "lattice", "codes", "relief", "table", "lit", "regions", "focus"
+    )
     families = stage(by_family, "scheme", "colours", "shares")
     slot_shares = stage(slot_shares, "scheme", "colours", "shares")
     given = stage(given_names, "regions", "colours")

@@ -61,7 +61,7 @@ def stage(work: Callable[..., T], *needs: str, settles: bool = False) -> Stage[T
 
 
 def slow_stage(
-    work: Callable[..., T], *needs: str, stands_in: tuple[str, ...] | None = None
+    work: Callable[..., T | None], *needs: str, stands_in: tuple[str, ...] | None = None
 ) -> Stage[T | None]:
     """A stage for the worker; its work takes `tick` too. Until its result is there, the newest one
     serves whose needs of the names in `stands_in` are the same; or None."""

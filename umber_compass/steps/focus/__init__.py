@@ -1,0 +1,1 @@
+"""Focus: what the eye meets first, by how much it leads, what competes."""
