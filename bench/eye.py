@@ -11,8 +11,8 @@ from PIL import Image, ImageDraw
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.packed import Packed, pack
 from umber_compass.colour.spaces import encode
-from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.borders import Borders
+from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.mixes import Blends
 from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.focus.places import places_of
@@ -107,7 +107,9 @@ def _quiet(canvas: Canvas, hue: float, value: float, count: int, spread: float =
 
 def _spot(c: Canvas) -> tuple[int | None, str]:
     _quiet(c, float(c.rng.uniform(200, 280)), float(c.rng.uniform(30, 48)), 5)
-    return c.shape((88, 0.11, float(c.rng.uniform(55, 100))), float(c.rng.uniform(0.004, 0.03))), "leads"
+    return c.shape(
+        (88, 0.11, float(c.rng.uniform(55, 100))), float(c.rng.uniform(0.004, 0.03))
+    ), "leads"
 
 
 def _dark_figure(c: Canvas) -> tuple[int | None, str]:
@@ -119,7 +121,10 @@ def _dark_figure(c: Canvas) -> tuple[int | None, str]:
 def _strong(c: Canvas) -> tuple[int | None, str]:
     value, hue = float(c.rng.uniform(48, 62)), float(c.rng.uniform(0, 360))
     _quiet(c, hue, value, 6, 5)
-    answer = c.shape((value + float(c.rng.uniform(-4, 4)), 0.2, float(c.rng.choice([25, 30, 145, 265]))), float(c.rng.uniform(0.004, 0.02)))
+    answer = c.shape(
+        (value + float(c.rng.uniform(-4, 4)), 0.2, float(c.rng.choice([25, 30, 145, 265]))),
+        float(c.rng.uniform(0.004, 0.02)),
+    )
     c.colours[1] = (value, 0.03, hue)
     return answer, "leads"
 
@@ -230,7 +235,9 @@ def drawing(labels: npt.NDArray[np.uint16]) -> Drawing:
 def read(made: Scene) -> tuple[int, str]:
     """The label that is said to come first, and the verdict."""
     lattice = lattice_of(drawing(made.labels))
-    places = places_of(lattice, pull_of(lattice, look_at(lattice, made.picture.reshape(-1)[lattice.at])))
+    places = places_of(
+        lattice, pull_of(lattice, look_at(lattice, made.picture.reshape(-1)[lattice.at]))
+    )
     return (places.order or (0,))[0], places.verdict
 
 

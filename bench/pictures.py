@@ -75,7 +75,7 @@ def _deciding() -> Iterator[Row]:
     every: list[float] = []
     for result in bad:
         every += times_ms(
-            lambda result=result: judging.with_fixes(result, results, derived, pipeline),  # type: ignore[misc]  # bound now
+            lambda result=result: judging.with_fixes(result, results, derived),  # type: ignore[misc]  # bound now
             9,
             cold,
         )

@@ -147,9 +147,7 @@ class Boat(scenes.InFolder):
         colours = {r.id: planned() for r in self.plan.regions} | {self.sea.id: two}
         plan = edits.with_study(self.plan, replace(study, colours=colours))
         derived = self.pipeline.derive(plan)
-        found = next(
-            r for r in judging.judge(derived, self.pipeline) if r.check == "hue-off-scheme"
-        )
+        found = next(r for r in judging.judge(derived) if r.check == "hue-off-scheme")
         self.assertAlmostEqual(found.measured, 32, delta=1.5)
         turned = edits.study(found.fixes[0].edit.apply(plan)).colours[self.sea.id]
         self.assertEqual(turned.first, two.first)
@@ -163,7 +161,7 @@ class Boat(scenes.InFolder):
             plan = self.random_plan(seed)
             derived = self.pipeline.derive(plan)
             before = judging.measure_all(derived)
-            for found in judging.judge(derived, self.pipeline):
+            for found in judging.judge(derived):
                 costs = []
                 for fix in found.fixes:
                     after = self.pipeline.derive(fix.edit.apply(plan))
@@ -197,7 +195,7 @@ class Boat(scenes.InFolder):
         for seed in range(60):
             plan = self.random_plan(seed)
             derived = self.pipeline.derive(plan)
-            results = judging.judge(derived, self.pipeline)
+            results = judging.judge(derived)
             self.assertEqual({r.check for r in results}, set(CHECKS) - of_light)
             for found in results:
                 if found.level == "fine" or not found.fixes:
@@ -241,7 +239,7 @@ class Boat(scenes.InFolder):
         plan = edits.with_colours(
             self.random_plan(1), {r.id: Pinned(hex="#20c040") for r in self.plan.regions}
         )
-        for found in judging.judge(self.pipeline.derive(plan), self.pipeline):
+        for found in judging.judge(self.pipeline.derive(plan)):
             self.assertEqual(found.fixes, ())
 
     def test_thresholds_come_from_the_plan(self):
@@ -282,7 +280,7 @@ class Light(unittest.TestCase):
         derived = self.pipeline.derive(plan)
         results = judging.measure_all(derived)
         bad = next(r for r in results if r.check == check)
-        return judging.with_fixes(bad, results, derived, self.pipeline)
+        return judging.with_fixes(bad, results, derived)
 
     def test_the_rank_is_measured_as_luminance(self):
         grey = set_ambient(NOTHING, hex="#ffffff", strength=50).apply(self.plan)
@@ -326,7 +324,7 @@ class Light(unittest.TestCase):
 
     def test_fixes_of_values_reach_their_wish_through_the_light(self):
         derived = self.pipeline.derive(self.plan)
-        for found in judging.judge(derived, self.pipeline):
+        for found in judging.judge(derived):
             if found.check == "figure-merges":
                 self.assertTrue(found.fixes)
                 for fix in found.fixes:
@@ -344,7 +342,7 @@ class InLight(unittest.TestCase):
             plan = shift_values(by)(opened.plan)
             derived = pipeline.derive(plan)
             asked = 0
-            for result in judging.judge(derived, pipeline):
+            for result in judging.judge(derived):
                 first = next(iter(result.fixes), None)
                 for fix in (f for f in result.fixes if f.at is not None and f is not first):
                     less = fix.at((fix.move - 0.5) / fix.at(1.0).move).edit.apply(plan)

@@ -150,7 +150,7 @@ def demo():
 
 
 def judged(derived, pipeline):
-    results = judging.judge(derived, pipeline)
+    results = judging.judge(derived)
     return [
         [
             r.check,

@@ -10,6 +10,7 @@ from PIL import Image
 from umber_compass import document
 from umber_compass.colour.measured import Measured
 from umber_compass.colour.packed import pack, unpack
+from umber_compass.colour.wheels import WHEELS
 from umber_compass.document import Opened
 from umber_compass.formats import picture
 from umber_compass.picture.drawing import boxes
@@ -88,7 +89,7 @@ def checks(args: Namespace) -> dict[str, Any]:
     """What a plan's checks say."""
     opened = document.open_plan(Path(args.plan))
     pipeline = Pipeline(opened.pixels.drawings)
-    return _judged(judge(pipeline.derive(opened.plan), pipeline))
+    return _judged(judge(pipeline.derive(opened.plan)))
 
 
 def _judged(results: list[Result]) -> dict[str, Any]:
@@ -115,7 +116,7 @@ def fix(args: Namespace) -> dict[str, Any]:
     pipeline = Pipeline(opened.pixels.drawings)
     plan, taken = mend(opened.plan, pipeline, args.check)
     document.save(plan, opened.pixels, Path(args.output))
-    after = _judged(judge(pipeline.derive(plan), pipeline))
+    after = _judged(judge(pipeline.derive(plan)))
     return {**after, "taken": [{"id": f.id, "text": str(f.text)} for f in taken]}
 
 
@@ -131,7 +132,7 @@ def decide(args: Namespace) -> dict[str, Any]:
         plan = edit_from(plan, change).apply(plan)
     pipeline = Pipeline(opened.pixels.drawings)
     document.save(plan, opened.pixels, Path(args.output))
-    return _judged(judge(pipeline.derive(plan), pipeline))
+    return _judged(judge(pipeline.derive(plan)))
 
 
 def _keys(path: str | None) -> list[dict[str, Any]]:
@@ -224,6 +225,7 @@ def handoff(args: Namespace) -> dict[str, Any]:
 
 
 CHOICES = {
+    "wheel": tuple(WHEELS),
     "view": ("lit", *LIGHT_VIEWS, *VIEWS),
     "check": tuple(CHECKS),
     "kind": (AUTO, *KINDS_OF_SKETCH),

@@ -103,7 +103,7 @@ def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
 
 
 def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
-    from umber_compass.cli import plans
+    from umber_compass.cli import judging, plans
 
     new = _command(commands, "new", "a plan for a flats picture", plans.new)
     new.add_argument("sketch")
@@ -118,6 +118,13 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     fix.add_argument("plan")
     fix.add_argument("-o", "--output", required=True, metavar="PLAN2")
     fix.add_argument("--check", choices=choices["check"])
+    even = _command(commands, "balance", "move values to meet the wishes", judging.balance)
+    even.add_argument("plan")
+    even.add_argument("-o", "--output", required=True, metavar="PLAN2")
+    _command(commands, "focus", "what the eye meets first", judging.focus).add_argument("plan")
+    any_picture = _command(commands, "read", "what any picture shows", judging.read)
+    any_picture.add_argument("picture")
+    any_picture.add_argument("--wheel", choices=choices["wheel"], default="painter")
     decide = _command(commands, "set", "change decisions by name", plans.decide)
     decide.add_argument("plan", nargs="?")
     decide.add_argument("change", nargs="*", metavar="KEY=VALUE")

@@ -96,6 +96,11 @@ def oklab(linear: Floats) -> Floats:
     return _times(np.cbrt(_times(np.asarray(linear), LINEAR_TO_LMS)), LMS_TO_OKLAB)
 
 
+def oklab_to_linear(lab: Floats) -> Floats:
+    """Linear light of OKLab; outside what the screen shows it leaves 0 to 1."""
+    return _times(_times(np.asarray(lab), OKLAB_TO_LMS) ** 3, LMS_TO_LINEAR)
+
+
 def polar(lab: Floats) -> Floats:
     """Lightness, chroma and hue in degrees 0-360 of OKLab; a hue only means something where
     chroma is at least NO_HUE_CHROMA."""

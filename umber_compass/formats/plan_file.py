@@ -20,6 +20,7 @@ from umber_compass.formats import atomic, upgrades
 from umber_compass.formats.picture import MOST_BYTES, read_labels
 from umber_compass.plan.model import SCHEMA, Candidate, Plan, Region, Sketch
 from umber_compass.plan.practices import PRACTICES
+from umber_compass.plan.ranges import fault_of
 from umber_compass.words import Refusal, words
 
 PACKED_AS = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)  # other ways are never read
@@ -245,6 +246,9 @@ def _studies_agree(part: Plan | Candidate, subject: str) -> None:
         raise _damaged(subject, "its current study is missing")
     if any(set(s.colours) != set(ids) or not set(s.recipes) <= set(ids) for s in part.studies):
         raise _damaged(subject, "a study’s colours do not match its regions")
+    faults = [fault for s in part.studies if (fault := fault_of(s, set(ids)))]
+    if faults:
+        raise _damaged(subject, faults[0])
     lamps = [[lamp.name for lamp in s.rig.lamps] for s in part.studies if s.rig]
     if any(len(set(names)) != len(names) for names in lamps):
         raise _damaged(subject, "its lamps are not told apart")

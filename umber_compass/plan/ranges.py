@@ -72,7 +72,24 @@ def _agree(plan: Plan) -> None:
     ids = {r.id for r in plan.regions}
     for study in plan.studies:
         lamps = [lamp.name for lamp in study.rig.lamps] if study.rig else []
+        fault = fault_of(study, ids)
+        if fault:
+            raise Refusal("this change", words("is not possible: {fault}", fault=fault))
         if set(study.colours) != ids or not set(study.recipes) <= ids:
             raise Refusal("this change", words("is not possible: it leaves regions uncoloured"))
         if len(set(lamps)) != len(lamps):
             raise Refusal("this change", words("is not possible: two lamps have one name"))
+
+
+def fault_of(study: Study, ids: set[str]) -> str:
+    """What is wrong with a study's wishes and focus that types cannot say; empty where nothing is.
+    `ids` are the plan's regions."""
+    wishes, focus = study.wishes, study.focus
+    named = {*wishes.order, *study.locked, *(focus.regions if focus else ())}
+    if not named <= ids:
+        return "its wishes speak of a region it does not have"
+    if len(set(wishes.order)) != len(wishes.order):
+        return "its order of materials names a region twice"
+    if wishes.bands is not None and wishes.bands.fault():
+        return wishes.bands.fault()
+    return next((f.fault() for f in study.falloff.values() if f.fault()), "")

@@ -1,5 +1,6 @@
 """What the artist wishes of values and of what is met first; what is not said the practice says."""
 
+from itertools import pairwise
 from typing import Annotated, Literal, TypeAlias
 
 from msgspec import Meta, field
@@ -35,7 +36,7 @@ class Bands(Record, frozen=True, kw_only=True):
         """What is wrong with them that ranges cannot say; empty where nothing is."""
         if len(self.shares) != len(self.edges) + 1:
             return "its value bands need one edge less than shares"
-        if any(b <= a for a, b in zip(self.edges, self.edges[1:], strict=False)):
+        if any(b <= a for a, b in pairwise(self.edges)):
             return "the edges of its value bands do not rise from dark to light"
         if sum(self.shares) > 1.0001:
             return "its value bands wish for more than the whole picture"

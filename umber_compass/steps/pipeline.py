@@ -28,6 +28,7 @@ from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.focus.attention import attention
 from umber_compass.steps.focus.lattice import lattice_of
+from umber_compass.steps.focus.strong import strong_from, strong_shares
 from umber_compass.steps.harmony.colours import code_table, region_colours
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
 from umber_compass.steps.harmony.rose import rose
@@ -35,10 +36,24 @@ from umber_compass.steps.light.chart import chart, lights_for
 from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
 from umber_compass.steps.ramps.ramps import all_steps
 from umber_compass.steps.stages import Memory, Stage, slow_stage, stage
-from umber_compass.steps.values.measured import exact_values, measure_values, picture_values
+from umber_compass.steps.values.bands import band_shares
+from umber_compass.steps.values.ink import ink_labels, ink_regions
+from umber_compass.steps.values.measured import (
+    exact_values,
+    measure_values,
+    picture_values,
+    planned_histogram,
+)
+from umber_compass.steps.values.parting import borders_of
+from umber_compass.steps.values.wants import wants_of
 from umber_compass.work import Tick, idle
 
 T = TypeVar("T")
+
+
+# Needs that are one number of the rules.
+_DARK, _LIGHT = "rules:extremes.dark", "rules:extremes.light"
+_LEAST_BORDER, _ARC = "rules:figure-merges.border", "rules:hue-off-scheme.arc"
 
 
 class Derived:
@@ -72,16 +87,24 @@ class Derived:
     held = stage(held_by_regions, "relief", "codes", "regions")
     anchored = stage(anchored, "relief", "arriving", "rig")
     lit = stage(in_light, "relief", "held", "table", "arriving", "anchored", "rig")
-    values = stage(picture_values, "table", "codes", "relief", "lit", "dark_below", "light_above")
+    wants = stage(wants_of, "wished", "rules")
+    ink = stage(ink_regions, "regions", "colours", "wants", "rules", settles=True)
+    ink_labels = stage(ink_labels, "regions", "ink", settles=True)
+    values = stage(picture_values, "table", "codes", "relief", "lit", _DARK, _LIGHT, "ink_labels")
+    planned_histogram = stage(planned_histogram, "table", "codes")
+    borders = stage(borders_of, "grain", "regions", "form_wishes", _LEAST_BORDER)
+    bands = stage(band_shares, "values.by_code", "grain", "wants.bands.edges")
     # What is met first is not worked out while a hand waits.
     lattice = slow_stage(lattice_of, "drawing")
     attention = slow_stage(
         attention, "lattice", "codes", "relief", "table", "lit", "regions", "focus"
     )
+    strong_from = stage(strong_from, "colours", "rules")
+    strong = stage(strong_shares, "colours", "strong_from", "shares")
     families = stage(by_family, "scheme", "colours", "shares")
     slot_shares = stage(slot_shares, "scheme", "colours", "shares")
     given = stage(given_names, "regions", "colours")
-    rose = stage(rose, "scheme", "colours", "shares", "arc_deg")
+    rose = stage(rose, "scheme", "colours", "shares", _ARC)
     lights = stage(lights_for, "lit", "rig", "colours", "shares")
     chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights")
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")
@@ -92,28 +115,21 @@ class Derived:
         return self.built if self.rig.on else None
 
     @property
-    def dark_below(self) -> float:
-        """The value L* below which a dark is extreme."""
-        return self.rules["extremes.dark"]
-
-    @property
-    def light_above(self) -> float:
-        """The value L* above which a light is extreme."""
-        return self.rules["extremes.light"]
-
-    @property
-    def arc_deg(self) -> float:
-        """Half the width of a hue's arc, OKLCh degrees."""
-        return self.rules["hue-off-scheme.arc"]
-
-    @property
     def grain(self) -> Grain:
         """What the shown picture's codes are measured by."""
         return self.relief.grain if self.relief is not None else self.codes.grain
 
     def needs(self, wanted: Stage[T]) -> tuple[object, ...]:
         """What a stage is handed here."""
-        return tuple(getattr(self, name) for name in wanted.needs)
+        return tuple(self._need(name) for name in wanted.needs)
+
+    def _need(self, name: str) -> object:
+        """A result by name; a part of one, as `values.by_code`; a number, as `rules:fix.hue`."""
+        path, _, key = name.partition(":")
+        found: Any = self
+        for part in path.split("."):
+            found = getattr(found, part)
+        return found[key] if key else found
 
     def result(self, wanted: Stage[T]) -> T:
         """A stage's result: known here, remembered, or worked out now."""
@@ -148,9 +164,25 @@ class Derived:
             tick(-1.0)
             by_code = exact_values(self.relief, self.codes, self.table, self.lit)
             found._results[Derived.values.name] = measure_values(
-                by_code, self.relief.grain, self.dark_below, self.light_above
+                by_code,
+                self.relief.grain,
+                self.rules["extremes.dark"],
+                self.rules["extremes.light"],
+                self.ink_labels,
             )
         return found
+
+    def of(self, plan: Plan) -> "Derived":
+        """What follows from another plan of the same drawing."""
+        return Derived(plan, study(plan), self.drawing, self._memory, self._works, self._tick)
+
+    def think(self, tick: Tick = idle) -> "Derived":
+        """The same, with what the eye meets first worked out here and now."""
+        self.worked(Derived.lattice, tick)
+        self.forget_missing()
+        self.worked(Derived.attention, tick)
+        self.forget_missing()
+        return self
 
     def forget_missing(self) -> None:
         """Look slow results up again that were not there when they were asked for; not those for

@@ -42,6 +42,7 @@ class Joining(QObject):
         desk.live.worked.connect(self._works.following.follow)
         desk.changed.connect(self._on_changed)
         desk.judge.judged.connect(self._works.following.show_checks)
+        desk.judge.looked.connect(self._works.following.follow)
         desk.told.connect(notice.tell)
         desk.live.told.connect(notice.tell)
         desk.worker.slow.connect(notice.go_on)

@@ -3,6 +3,8 @@
 from umber_compass.plan.practices.spec import Practice, Rule
 
 _CHECKS = "studio rule, docs/checks.md"
+_VALUES = "studio rule, docs/values.md"
+_FOCUS = "studio rule, docs/focus.md"
 _RAMPS = "studio rule, docs/ramps.md"
 
 PRACTICE = Practice(
@@ -25,6 +27,122 @@ PRACTICE = Practice(
             0,
             100,
             _CHECKS,
+        ),
+        Rule("figure-merges.middle", "figure from middle ground", 8, "L*", 0, 60, _CHECKS),
+        Rule("bands.dark-edge", "darks end at", 35, "L*", 1, 99, _VALUES),
+        Rule("bands.light-edge", "lights begin at", 68, "L*", 1, 99, _VALUES),
+        Rule("bands.darks", "darks should hold", 25, "% of the picture", 0, 100, _VALUES),
+        Rule("bands.lights", "lights should hold", 25, "% of the picture", 0, 100, _VALUES),
+        Rule("band-share.note", "band’s share off: note over", 10, "points", 0, 100, _CHECKS),
+        Rule("band-share.warning", "band’s share off: warning over", 30, "points", 0, 100, _CHECKS),
+        Rule("order-broken.note", "order of materials: apart by", 8, "L*", 0, 60, _CHECKS),
+        Rule("order-broken.warning", "order of materials: warning under", 2, "L*", 0, 60, _CHECKS),
+        Rule(
+            "halves-equal.note", "light and dark: note under", 12, "points apart", 0, 100, _CHECKS
+        ),
+        Rule(
+            "halves-equal.warning",
+            "light and dark: warning under",
+            4,
+            "points apart",
+            0,
+            100,
+            _CHECKS,
+        ),
+        Rule("halves-equal.edge", "light begins at", 50, "L*", 1, 99, _VALUES),
+        Rule("drift.dark", "too dark over all: median under", 30, "L*", 0, 100, _CHECKS),
+        Rule("drift.light", "too light over all: median over", 78, "L*", 0, 100, _CHECKS),
+        Rule("drift.edge", "an edge is lost under", 4, "L*", 0, 40, _CHECKS),
+        Rule("drift.lost", "lost edges: warning over", 35, "% of all edges", 0, 100, _CHECKS),
+        Rule("pure.dark", "pure black under", 3, "L*", 0, 20, _CHECKS),
+        Rule("pure.light", "pure white over", 98, "L*", 80, 100, _CHECKS),
+        Rule(
+            "pure.note", "pure black or white: note over", 0.5, "% of the picture", 0, 100, _CHECKS
+        ),
+        Rule(
+            "pure.warning",
+            "pure black or white: warning over",
+            1,
+            "% of the picture",
+            0,
+            100,
+            _CHECKS,
+        ),
+        Rule("shadow-middles.below", "a figure is in shadow under", 38, "L*", 0, 100, _CHECKS),
+        Rule("shadow-middles.low", "its middle tones begin at", 25, "L*", 0, 100, _CHECKS),
+        Rule(
+            "shadow-middles.note",
+            "middle tones: note under",
+            20,
+            "% of the figure",
+            0,
+            100,
+            _CHECKS,
+        ),
+        Rule(
+            "shadow-middles.warning",
+            "middle tones: warning under",
+            8,
+            "% of the figure",
+            0,
+            100,
+            _CHECKS,
+        ),
+        Rule("other-grey.note", "apart in the other grey: note under", 9, "points", 0, 60, _CHECKS),
+        Rule(
+            "other-grey.warning",
+            "apart in the other grey: warning under",
+            6,
+            "points",
+            0,
+            60,
+            _CHECKS,
+        ),
+        Rule("focus-leads.note", "focus should lead by", 1.2, "times", 1, 5, _FOCUS),
+        Rule("focus-leads.warning", "focus leads: warning under", 1.12, "times", 0, 5, _FOCUS),
+        Rule(
+            "competes.warning", "others compete: warning over", 89, "% of the focus", 0, 200, _FOCUS
+        ),
+        Rule("ties.share", "two places tie from", 89, "% of the first", 50, 100, _FOCUS),
+        Rule(
+            "strong-colour.note", "strong colour: note over", 15, "% of the picture", 0, 100, _FOCUS
+        ),
+        Rule(
+            "strong-colour.warning",
+            "strong colour: warning over",
+            25,
+            "% of the picture",
+            0,
+            100,
+            _FOCUS,
+        ),
+        Rule(
+            "strong-colour.hue",
+            "strong colour of one hue: note over",
+            10,
+            "% of the picture",
+            0,
+            100,
+            _FOCUS,
+        ),
+        Rule("strong-colour.chroma", "strong from chroma", 0.12, "OKLCh", 0.05, 0.4, _FOCUS),
+        Rule(
+            "even-detail.note",
+            "edges in the busiest third: note under",
+            50,
+            "% of all edges",
+            33,
+            100,
+            _FOCUS,
+        ),
+        Rule(
+            "even-detail.warning",
+            "edges in the busiest third: warning under",
+            42,
+            "% of all edges",
+            33,
+            100,
+            _FOCUS,
         ),
         Rule("hue-off-scheme.arc", "half width of a hue's arc", 18, "° OKLCh", 1, 90, _CHECKS),
         Rule("hue-off-scheme.note", "stray: note over", 0, "° OKLCh", 0, 180, _CHECKS),
@@ -58,6 +176,11 @@ PRACTICE = Practice(
         Rule(
             "fix.hue", "margin of a fix in hue", 1, "° OKLCh", 0, 10, "engine: rounding undoes less"
         ),
+        Rule("balance.ground", "price of moving a ground", 1, "times", 0.1, 20, _VALUES),
+        Rule("balance.middle", "price of moving a middle ground", 1.5, "times", 0.1, 20, _VALUES),
+        Rule("balance.figure", "price of moving a figure", 3, "times", 0.1, 20, _VALUES),
+        Rule("balance.focus", "price of moving the focus", 8, "times", 0.1, 20, _VALUES),
+        Rule("balance.chroma", "chroma that must be kept", 80, "%", 0, 100, _VALUES),
         Rule("ramp.spacing", "step of a ramp", 9, "L*", 1, 40, _RAMPS),
         Rule("ramp.degrees", "turn of a cool-warm step", 8, "° OKLCh", 0, 60, _RAMPS),
         Rule("ramp.hsb", "points of an hsb-sum step", 25, "points", 1, 100, _RAMPS),

@@ -1,13 +1,48 @@
 """The checks, one file each, and the ranking of what they propose."""
 
+from umber_compass.steps.checks.focus import (
+    competes,
+    even_detail,
+    focus_leads,
+    strong_colour,
+    ties,
+)
 from umber_compass.steps.checks.harmony import hue_off_scheme
 from umber_compass.steps.checks.light import lamp_rank, warm_with_cool
 from umber_compass.steps.checks.spec import LEVELS, CheckSpec, Fix, Result
-from umber_compass.steps.checks.values import extremes, figure_merges
+from umber_compass.steps.checks.values import (
+    band_share,
+    drift,
+    extremes,
+    figure_merges,
+    halves_equal,
+    order_broken,
+    other_grey,
+    pure,
+    shadow_middles,
+)
 
 CHECKS: dict[str, CheckSpec] = {
     m.CHECK.name: m.CHECK
-    for m in (extremes, figure_merges, hue_off_scheme, lamp_rank, warm_with_cool)
+    for m in (
+        extremes,
+        figure_merges,
+        other_grey,
+        drift,
+        order_broken,
+        band_share,
+        halves_equal,
+        pure,
+        shadow_middles,
+        focus_leads,
+        competes,
+        ties,
+        strong_colour,
+        even_detail,
+        hue_off_scheme,
+        lamp_rank,
+        warm_with_cool,
+    )
 }
 
 __all__ = ["CHECKS", "LEVELS", "CheckSpec", "Fix", "Result"]

@@ -2,12 +2,10 @@
 
 from typing import TypeAlias
 
-import numpy as np
-
-from umber_compass.colour.spaces import decode, oklab, parse_hex
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, LEVELS, Fix, Result
 from umber_compass.steps.pipeline import Derived, Pipeline
+from umber_compass.steps.values.balance import change
 from umber_compass.words import words
 from umber_compass.work import Tick, idle
 
@@ -20,8 +18,15 @@ _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5
 
 
 def measure_all(derived: Derived) -> list[Result]:
-    """Every check's results without fixes, worst first."""
-    found = [r for check in CHECKS.values() for r in check.measure(derived)]
+    """Every check's results without fixes, worst first. What the eye meets first is left out where
+    that is not known."""
+    known = derived.attention is not None
+    checks = (c for c in CHECKS.values() if known or not c.looks)
+    return worst_first([r for check in checks for r in check.measure(derived)])
+
+
+def worst_first(found: list[Result]) -> list[Result]:
+    """Results in the order they are shown in."""
     return sorted(found, key=lambda r: (-LEVELS.index(r.level), -_excess(r)))
 
 
@@ -30,13 +35,14 @@ def _excess(result: Result) -> float:
     return abs(result.measured - result.wanted) / max(abs(result.wanted), 10.0)
 
 
-def judge(derived: Derived, pipeline: Pipeline, tick: Tick = idle) -> list[Result]:
+def judge(derived: Derived, tick: Tick = idle) -> list[Result]:
     """Every check's results, with the fixes of notes and warnings, best first."""
+    derived = derived.of(derived.plan).think(tick)
     results, found = measure_all(derived), []
     for i, result in enumerate(results):
         tick(i / len(results))
         fine = result.level == "fine"
-        found.append(result if fine else with_fixes(result, results, derived, pipeline, tick))
+        found.append(result if fine else with_fixes(result, results, derived, tick))
     return found
 
 
@@ -44,52 +50,67 @@ def with_fixes(
     result: Result,
     results: list[Result],
     derived: Derived,
-    pipeline: Pipeline,
     tick: Tick = idle,
 ) -> Result:
     """A result with its fixes: each measured in full on the plan it would make; those that do not
     reach the wish are left out."""
     scored = []
-    for candidate in CHECKS[result.check].candidates(derived, result):
+    spec = CHECKS[result.check]
+    for candidate in spec.candidates(derived, result):
         tick(-1.0)  # no share, but a chance to stop
-        found = _least(candidate, result, derived, pipeline, tick)
+        found = _least(candidate, result, derived, tick)
         if found is None:
             continue
-        fix, after, then = found
+        fix, after = found
+        then = measure_all(after.think(tick))
+        if _still_bad(result, then):
+            continue
         worse = (*_new_warnings(results, then), *_worse(results, then))
-        cost = 100 * _change(derived, after) + _broken(results, then)
+        cost = change(derived, after) + _broken(results, then)
         scored.append((cost, fix._replace(adds=tuple(r.title for r in worse))))
     scored.sort(key=lambda s: s[0])
     fixes = [f for _, f in scored]
     if fixes and derived.lit is not None:
-        fixes[0] = _exactly(fixes[0], result, derived, pipeline, tick)
-    return result._replace(fixes=tuple(_named(f) for f in fixes))
+        fixes[0] = _exactly(fixes[0], result, derived, tick)
+    return result._replace(fixes=tuple(_named(f) for f in fixes), stuck=spec.mends and not fixes)
 
 
-_Tried: TypeAlias = tuple[Fix, Derived, list[Result]]
+_Tried: TypeAlias = tuple[Fix, Derived]
 
 
-def _least(
-    fix: Fix, result: Result, derived: Derived, pipeline: Pipeline, tick: Tick
-) -> _Tried | None:
+class _Trying:
+    """Tries fixes of one result on the plan they would make, by its own check alone."""
+
+    def __init__(self, result: Result, derived: Derived, tick: Tick) -> None:
+        self._result, self._derived, self._tick = result, derived, tick
+        self._check = CHECKS[result.check]
+
+    def made(self, fix: Fix) -> Derived:
+        """What a fix would make."""
+        self._tick(-1.0)
+        after = self._derived.of(fix.edit.apply(self._derived.plan))
+        return after.think(self._tick) if self._check.looks else after
+
+    def left(self, after: Derived) -> Result | None:
+        """What is still wrong after a fix; None where nothing is."""
+        same = [r for r in self._check.measure(after) if r.key == self._result.key]
+        return next((r for r in same if r.level != "fine"), None)
+
+
+def _least(fix: Fix, result: Result, derived: Derived, tick: Tick) -> _Tried | None:
     """A fix at the least of its move that reaches its wish in full measure; None where it does not.
     In a light the exposure shifts with what is moved, so what was found to need so much may need
     more or less."""
-
-    def tried(one: Fix) -> _Tried:
-        tick(-1.0)
-        after = pipeline.derive(one.edit.apply(derived.plan))
-        return one, after, measure_all(after)
-
-    found = tried(fix)
-    reaches = not _still_bad(result, found[2])
+    trying = _Trying(result, derived, tick)
+    after = trying.made(fix)
+    reaches = trying.left(after) is None
     if fix.at is None or derived.lit is None:
-        return found if reaches else None
-    low, high = 0.0, 1.0
+        return (fix, after) if reaches else None
+    found, low, high = (fix, after), 0.0, 1.0
     while not reaches and high < _MOST_TIMES:
         low, high = high, high * 1.4
-        found = tried(fix.at(high))
-        reaches = not _still_bad(result, found[2])
+        found = fix.at(high), trying.made(fix.at(high))
+        reaches = trying.left(found[1]) is None
     if not reaches:
         return None
     # What was found without the light is mostly near: down from it in growing steps, then halving.
@@ -98,25 +119,25 @@ def _least(
         middle = max(high - step, low) if step else (low + high) / 2
         if middle <= low:
             middle = (low + high) / 2
-        closer = tried(fix.at(middle))
-        if _still_bad(result, closer[2]):
+        closer = fix.at(middle), trying.made(fix.at(middle))
+        if trying.left(closer[1]) is not None:
             low, step = middle, 0.0
         else:
             high, found, step = middle, closer, step * 2
     return found
 
 
-def _exactly(fix: Fix, result: Result, derived: Derived, pipeline: Pipeline, tick: Tick) -> Fix:
+def _exactly(fix: Fix, result: Result, derived: Derived, tick: Tick) -> Fix:
     """A fix that reaches its wish on the exact picture too, and not only on that of a drag: a
     little more of its move, where that is needed and helps."""
     if fix.at is None or not fix.move:
         return fix
-    base = fix.at(1.0).move
+    check, base = CHECKS[result.check], fix.at(1.0).move
     for more in range(_MORE + 1):
         times = fix.move / base + more * _FINE / base
         one = fix.at(times)._replace(adds=fix.adds)
-        after = pipeline.derive(one.edit.apply(derived.plan))
-        if after.lit is None or not _still_bad(result, measure_all(after.exactly(tick))):
+        after = derived.of(one.edit.apply(derived.plan))
+        if after.lit is None or not _still_bad(result, check.measure(after.exactly(tick))):
             return one
     return fix
 
@@ -163,28 +184,13 @@ def _broken(before: list[Result], then: list[Result]) -> float:
     return cost
 
 
-def _change(before: Derived, after: Derived) -> float:
-    """Area-weighted OKLab distance between two colourings of the same sketch."""
-    total = 0.0
-    for region_id, share in before.shares.items():
-        ends = zip(before.colours[region_id].ends, after.colours[region_id].ends, strict=True)
-        moved = [_distance(a.hex, b.hex) for a, b in ends if a.hex != b.hex]
-        total += share * (sum(moved) / len(before.colours[region_id].ends))
-    return total
-
-
-def _distance(first: str, second: str) -> float:
-    pair = oklab(decode(np.array([parse_hex(first), parse_hex(second)])))
-    return float(np.linalg.norm(pair[1] - pair[0]))
-
-
 def mend(plan: Plan, pipeline: Pipeline, only: str | None = None) -> tuple[Plan, list[Fix]]:
     """The plan after the best fixes, taken one by one as long as each leaves fewer warnings."""
     taken: list[Fix] = []
     while len(taken) < MOST_FIXES:
-        derived = pipeline.derive(plan)
+        derived = pipeline.derive(plan).think()
         results = measure_all(derived)
-        found = _next_step(derived, results, pipeline, only)
+        found = _next_step(derived, results, only)
         if found is None:
             break
         plan, fix = found
@@ -193,15 +199,15 @@ def mend(plan: Plan, pipeline: Pipeline, only: str | None = None) -> tuple[Plan,
 
 
 def _next_step(
-    derived: Derived, results: list[Result], pipeline: Pipeline, only: str | None
+    derived: Derived, results: list[Result], only: str | None
 ) -> tuple[Plan, Fix] | None:
     warnings = [r for r in results if r.level == "warning"]
     for warning in warnings:
         if only is not None and warning.check != only:
             continue
-        for fix in with_fixes(warning, results, derived, pipeline).fixes:
+        for fix in with_fixes(warning, results, derived).fixes:
             plan = fix.edit.apply(derived.plan)
-            then = measure_all(pipeline.derive(plan))
+            then = measure_all(derived.of(plan).think())
             if sum(r.level == "warning" for r in then) < len(warnings):
                 return plan, fix
     return None

@@ -36,6 +36,7 @@ class Result(NamedTuple):
     title: Words
     text: Words
     fixes: tuple[Fix, ...] = ()
+    stuck: bool = False  # nothing that is free to move mends it
     whole: bool = False  # it is about the picture, whichever regions have a part in it
 
     @property
@@ -52,7 +53,10 @@ class CheckSpec(NamedTuple):
     step: str
     measure: Callable[[Derived], list[Result]]
     candidates: Callable[[Derived, Result], list[Fix]]
+    says: str = ""  # in two sentences, what it is about and why it matters
     many: str = ""  # what several of its results are called together, by their `{count}`
+    mends: bool = True  # whether it may have fixes at all
+    looks: bool = False  # it needs what the eye meets first, which no hand waits for
 
 
 def level_over(measured: float, note: float, warning: float) -> Level:
@@ -73,3 +77,10 @@ def names(derived: Derived) -> dict[str, str]:
 def upper(name: str) -> str:
     """A name at the head of a sentence."""
     return name[:1].upper() + name[1:]
+
+
+def listed(found: list[str]) -> str:
+    """Names in a sentence: two, or the first two and how many more."""
+    if len(found) <= 2:
+        return " and ".join(found)
+    return f"{found[0]}, {found[1]} and {len(found) - 2} more"

@@ -57,8 +57,10 @@ def attention(
     else:
         shown = pack(table)[gathered(codes).code[lattice.at]]
     pull = pull_of(lattice, look_at(lattice, shown))
-    total = np.where(lattice.is_line, 0.0, pull.total)
     own = focus_labels(lattice, regions, focus)
+    # What the artist names as the focus stands for itself, however thin it is.
+    total = np.where(lattice.is_line, 0.0, pull.total)
+    total[list(own)] = pull.total[list(own)]
     lead, rival = lead_of(total, own)
     return Attention(pull, total, places_of(lattice, pull), own, lead, rival)
 

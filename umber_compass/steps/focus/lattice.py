@@ -9,10 +9,10 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.picture.drawing import Drawing
-from umber_compass.picture.mixes import Ints
+from umber_compass.picture.mixes import Ints, Labels
 from umber_compass.work import Tick, idle
 
-Row: TypeAlias = npt.NDArray[np.float64]
+Row: TypeAlias = npt.NDArray[np.floating[Any]]
 Flags: TypeAlias = npt.NDArray[np.bool_]
 
 _WIDE, _BLOCKS = 640, 232  # px and blocks across, about which a picture is looked at
@@ -49,7 +49,11 @@ class Lattice(NamedTuple):
 def lattice_of(drawing: Drawing, tick: Tick = idle) -> Lattice:
     """The lattice of a drawing."""
     tick(-1.0)
-    labels = drawing.labels
+    return lattice_from(drawing.labels)
+
+
+def lattice_from(labels: Labels) -> Lattice:
+    """The lattice of label pixels, (h, w)."""
     height, width = labels.shape
     stride = max(1, width // _WIDE)
     block = max(1, min(round(width / stride / _BLOCKS), height // stride or 1))

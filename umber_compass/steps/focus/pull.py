@@ -22,6 +22,7 @@ _DULLER = 0.7  # what less chroma counts of as much more
 _BOX = 0.09  # of the width, within which light and shade are no detail
 _GRAIN = 0.9 / 255  # of a level's variance within a block
 _MEAN, _TOP = 0.7, 0.3  # of detail: its root mean square, and the mean of the strongest fifth
+_AT_ONCE = 60_000  # pairs of regions that are compared at a time
 _MOST_NOISE, _BINS, _STRONG = 0.06, 48, 0.2
 
 
@@ -127,17 +128,22 @@ def _noise(each: Row, share: Row) -> float:
 
 def pull_of(lattice: Lattice, look: Look) -> Pull:
     """How strongly every region draws the eye."""
-    lab, chroma = look.lab, np.hypot(look.lab[:, 1], look.lab[:, 2])
-    near, lonely = lattice.near, 1 - lattice.near.sum(axis=1)
-    beside = near @ lab + lonely[:, None] * lab
-    detail = near @ look.detail + lonely * look.detail
-    around = differences(
-        lab - beside, chroma - np.hypot(beside[:, 1], beside[:, 2]), look.detail - detail
-    )
-    overall = _overall(lab, chroma, look.detail, lattice.share)
+    return Pull(parts_of(lattice, look, np.arange(len(lattice.share))), look)
+
+
+def parts_of(lattice: Lattice, look: Look, rows: Ints) -> Row:
+    """The four parts of some labels' pull, (4, rows)."""
+    lab, detail = look.lab[rows], look.detail[rows]
+    near = lattice.near[rows]
+    lonely = 1 - near.sum(axis=1)
+    beside = near @ look.lab + lonely[:, None] * lab
+    calm = near @ look.detail + lonely * detail
+    chroma = np.hypot(lab[:, 1], lab[:, 2]) - np.hypot(beside[:, 1], beside[:, 2])
+    around = differences(lab - beside, chroma, detail - calm)
+    overall = _overall(look, lattice.share, rows)
     units = np.array([UNITS[p] for p in PARTS])[:, None]
-    parts = lattice.size * (_AROUND * around + _OVERALL * overall) / units
-    return Pull(np.where(lattice.share > 0, parts, 0.0), look)
+    parts = lattice.size[rows] * (_AROUND * around + _OVERALL * overall) / units
+    return np.asarray(np.where(lattice.share[rows] > 0, parts, 0.0))
 
 
 def differences(lab: Floats, chroma: Floats, detail: Floats) -> Floats:
@@ -148,15 +154,18 @@ def differences(lab: Floats, chroma: Floats, detail: Floats) -> Floats:
     return np.stack([np.abs(lab[..., 0]), turn, stronger, np.maximum(detail, 0)])
 
 
-def _overall(lab: Floats, chroma: Floats, detail: Floats, share: Row) -> Floats:
-    """The mean difference of every label to the whole picture, (4, labels)."""
+def _overall(look: Look, share: Row, rows: Ints) -> Floats:
+    """The mean difference of some labels to the whole picture, (4, rows)."""
     some = np.flatnonzero(share > 0)
-    found = np.zeros((4, len(share)))
-    for part in np.array_split(np.arange(len(share)), max(1, len(share) * len(some) // 60_000)):
+    chroma = np.hypot(look.lab[:, 1], look.lab[:, 2])
+    found = np.zeros((4, len(rows)))
+    places = np.arange(len(rows))
+    for part in np.array_split(places, max(1, len(rows) * len(some) // _AT_ONCE)):
+        own = rows[part]
         each = differences(
-            lab[part, None] - lab[some],
-            chroma[part, None] - chroma[some],
-            detail[part, None] - detail[some],
+            look.lab[own, None] - look.lab[some],
+            chroma[own, None] - chroma[some],
+            look.detail[own, None] - look.detail[some],
         )
         found[:, part] = each @ share[some]
     return found

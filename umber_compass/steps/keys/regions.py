@@ -20,6 +20,7 @@ from umber_compass.plan.terms import (
     StepTurn,
     Value,
 )
+from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import (
     MOST_CHROMA,
@@ -34,6 +35,7 @@ from umber_compass.steps.keys.spec import (
     CHOICE,
     COLOUR,
     NUMBER,
+    SWITCH,
     TEXT,
     WHOLE,
     Group,
@@ -49,7 +51,7 @@ from umber_compass.words import Refusal, words
 _AUTO, _OFF = "auto", "off"
 
 
-def _named(plan: Plan, text: str) -> str:
+def named(plan: Plan, text: str) -> str:
     """A region's id from its id or its name."""
     if any(r.id == text for r in plan.regions):
         return text
@@ -167,6 +169,13 @@ REGIONS = Group(
             _pin,
         ),
         Key(
+            "region.SUBJECT.lock",
+            Kind(SWITCH),
+            "whether all but the artist’s own hand leaves its colour alone",
+            lambda p, r: r in study(p).locked,
+            lambda p, r, x: lock(r, x, _name(p, r)),
+        ),
+        Key(
             "region.SUBJECT.recipe",
             Kind(CHOICE, choices=tuple(RECIPES)),
             "how its steps are made",
@@ -197,5 +206,5 @@ REGIONS = Group(
     ),
     "REGION",
     lambda plan: (r.id for r in plan.regions),
-    _named,
+    named,
 )

@@ -36,17 +36,22 @@ class Values(NamedTuple):
         return self.darks + self.lights
 
 
-def measure_values(by_code: Floats, grain: Grain, dark: float, light: float) -> Values:
+def measure_values(
+    by_code: Floats, grain: Grain, dark: float, light: float, ink: tuple[int, ...] = ()
+) -> Values:
     """Values of a picture from L* by code; `dark` and `light` are L*. Label 0, which is no region,
-    does not count."""
+    does not count; `ink`, labels, counts as no extreme."""
     weight = np.where(grain.label > 0, grain.pixels, 0).astype(float)
     weight /= max(weight.sum(), 1)
     bins = np.clip(by_code.astype(int), 0, BINS - 1)
+    lit = weight
+    if ink:
+        lit = np.where(np.isin(grain.label, ink), 0.0, weight)
     return Values(
         by_code,
         np.bincount(bins, weight, BINS).astype(float),
-        float(weight[by_code < dark].sum()),
-        float(weight[by_code > light].sum()),
+        float(lit[by_code < dark].sum()),
+        float(lit[by_code > light].sum()),
     )
 
 
@@ -62,12 +67,13 @@ def picture_values(
     lit: Lit | None,
     dark: float,
     light: float,
+    ink: tuple[int, ...] = (),
 ) -> Values:
     """Values of the picture that is shown: lit where there is a relief, else flat. `table` is the
     flat picture's colours by flat code; `dark` and `light` are L*."""
     if relief is None or lit is None:
-        return measure_values(flat_values(table), codes.grain, dark, light)
-    return measure_values(values_of(lit.packed), relief.grain, dark, light)
+        return measure_values(flat_values(table), codes.grain, dark, light, ink)
+    return measure_values(values_of(lit.packed), relief.grain, dark, light, ink)
 
 
 def exact_values(relief: Relief, codes: Codes, table: Levels, lit: Lit) -> Floats:
@@ -79,6 +85,32 @@ def exact_values(relief: Relief, codes: Codes, table: Levels, lit: Lit) -> Float
     count = np.bincount(own, minlength=relief.size)
     mean = np.bincount(own, values, relief.size) / np.maximum(count, 1)
     return np.where(count > 0, mean, values_of(lit.packed))
+
+
+def planned_histogram(table: Levels, codes: Codes) -> Floats:
+    """The share of the picture in each point of L*, (100,), as its colours are planned, without
+    light."""
+    return measure_values(flat_values(table), codes.grain, 0, 100).histogram
+
+
+def region_values(values: Values, grain: Grain, label: int) -> tuple[Floats, Floats]:
+    """The values L* of a region’s codes in the picture that is shown, and the px of each."""
+    at = np.flatnonzero(grain.label == label)
+    return values.by_code[at], grain.pixels[at].astype(float)
+
+
+def mean_value(values: Values, grain: Grain, label: int) -> float:
+    """The mean value L* of a region in the picture that is shown; 0 where it holds no pixel."""
+    own, px = region_values(values, grain, label)
+    return float((own * px).sum() / max(float(px.sum()), 1.0))
+
+
+def median(histogram: Floats) -> float:
+    """The value L* that half of a picture lies under, from its share in each point of L*."""
+    held = np.cumsum(histogram)
+    at = int(np.searchsorted(held, held[-1] / 2))
+    before = float(held[at - 1]) if at else 0.0
+    return at + (float(held[-1]) / 2 - before) / max(float(histogram[at]), 1e-9)
 
 
 def lit_range(values: Values, grain: Grain, label: int) -> tuple[float, float] | None:

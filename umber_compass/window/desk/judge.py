@@ -2,8 +2,9 @@
 
 from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
-from umber_compass.steps.checks import Result
-from umber_compass.steps.checks.judging import judge, measure_all
+from umber_compass.plan.model import Plan
+from umber_compass.steps.checks import CHECKS, Result
+from umber_compass.steps.checks.judging import judge, measure_all, worst_first
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.worker import Urgency, Worker, said
@@ -20,6 +21,7 @@ class Judge(QObject):
 
     measured = Signal()  # results are new, without fixes
     judged = Signal()  # fixes came
+    looked = Signal()  # what the eye meets first is known
     told = Signal(str, bool)  # a line for the artist; whether it is about something refused
 
     def __init__(self, worker: Worker, live: LivePicture) -> None:
@@ -32,14 +34,46 @@ class Judge(QObject):
         self.judging = single_shot(self, JUDGE_AFTER, self._judge)
 
     def measure(self) -> None:
-        """Measure the picture that is on now; fixes are worked out when the hand rests."""
+        """Measure the picture that is on now; what the eye meets first follows from the worker, and
+        fixes when the hand rests."""
         self.measuring.stop()
         self._worker.forget("judge")
-        if self._live.derived is not None:
-            self.results, self._behind = measure_all(self._live.derived), False
+        derived = self._live.derived
+        if derived is not None:
+            derived.forget_missing()
+            self._merge(measure_all(derived), derived.attention is not None)
+            self._behind = False
             self._counted.start()
+            self._look()
             self.judging.start()
             self.measured.emit()
+
+    def _merge(self, found: list[Result], looked: bool) -> None:
+        """New results; those that need what the eye meets first stay until that is known anew."""
+        old = [] if looked else [r for r in self.results if CHECKS[r.check].looks]
+        self.results = worst_first([*found, *old])
+
+    def _look(self) -> None:
+        """Have what the eye meets first worked out, where it is not known."""
+        derived = self._live.derived
+        if derived is None or derived.attention is not None:
+            return
+        plan = derived.plan
+
+        def work(tick: Tick) -> Plan:
+            derived.of(plan).think(tick)
+            return plan
+
+        self._worker.ask("look", work, self._on_looked, self._failed)
+
+    def _on_looked(self, plan: Plan) -> None:
+        derived = self._live.derived
+        if derived is None or derived.plan is not plan:
+            return
+        derived.forget_missing()
+        if not any(r.fixes for r in self.results):
+            self._merge(measure_all(derived), derived.attention is not None)
+        self.looked.emit()
 
     def _measure_in_drag(self) -> None:
         """Let the instruments follow; the checks only now and then."""
@@ -66,16 +100,16 @@ class Judge(QObject):
         derived = self._live.derived
         if derived is None:
             return
-        pipeline = self._live.pipeline
 
         def work(tick: Tick) -> tuple[Derived, list[Result]]:
-            return derived, judge(derived, pipeline, tick)
+            return derived, judge(derived, tick)
 
         says = self.tr("Working out fixes")
         self._worker.ask("judge", work, self._take, self._failed, says, Urgency.THOUGHT)
 
     def _take(self, answer: tuple[Derived, list[Result]]) -> None:
         if answer[0] is self._live.derived:
+            answer[0].forget_missing()
             self.results = answer[1]
             self.judged.emit()
 

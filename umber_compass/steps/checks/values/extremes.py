@@ -4,12 +4,12 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.plan.edits import Edit, part, region, study
-from umber_compass.plan.model import Planned
+from umber_compass.plan.edits import Edit, region
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names
 from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import moved_values
+from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
 
 NAME = "extremes"
@@ -19,9 +19,12 @@ _STILL = len(_SCAN) // 2  # no move
 
 
 def _measure(derived: Derived) -> list[Result]:
+    if not derived.wants.on("extremes"):
+        return []
     share = derived.values.extremes * 100
-    note, warning = derived.rules["extremes.note"], derived.rules["extremes.warning"]
-    level = level_over(share, note, warning)
+    want = derived.wants.of["extremes"]
+    note = want.number
+    level = level_over(share, note, want.warning)
     title = "Extremes stay accents" if level == "fine" else "Extremes hold too much"
     beyond = _beyond(derived)
     text = words(
@@ -39,11 +42,16 @@ def _beyond(derived: Derived) -> dict[str, float]:
     """The share of the picture, 0-1, that each region holds beyond the limits."""
     low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
     by_code, grain = derived.values.by_code, derived.grain
+    ink = derived.ink
     out = (by_code < low) | (by_code > high)
     most = int(grain.label.max(initial=0)) + 1
     held = np.bincount(grain.label, grain.pixels * out, most)
     total = max(int(grain.pixels[grain.label > 0].sum()), 1)
-    shares = {r.id: float(held[r.label]) / total for r in derived.plan.regions if r.label < most}
+    shares = {
+        r.id: float(held[r.label]) / total
+        for r in derived.plan.regions
+        if r.label < most and r.id not in ink
+    }
     return {r: s for r, s in shares.items() if s > 0}
 
 
@@ -82,8 +90,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 def _move(derived: Derived, region_id: str) -> _Move | None:
     """The smallest move of a region's value that brings most of it inside; None if its colour is
     given or no move helps."""
-    colour = study(derived.plan).colours[region_id]
-    if not all(isinstance(part(colour, e), Planned) for e in (0, 1)):
+    if not is_movable(derived, region_id):
         return None
     label = region(derived.plan, region_id).label
     at = np.flatnonzero(derived.grain.label == label)
@@ -148,4 +155,8 @@ def _fix(derived: Derived, chosen: list[_Move], number: int, times: float = 1.0)
     )
 
 
-CHECK = CheckSpec(NAME, "values", _measure, _candidates)
+_SAYS = (
+    "The darkest darks and lightest lights are kept for accents. Where they hold much of the "
+    "picture, nothing is left to accent with."
+)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)

@@ -2,12 +2,13 @@
 
 import numpy as np
 
-from umber_compass.plan.edits import Edit, part, study
-from umber_compass.plan.model import Planned
+from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
 from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import moved_values
+from umber_compass.steps.values.parting import Border, gaps, sides_of, wanted
+from umber_compass.steps.values.room import is_movable
 from umber_compass.words import Words, words
 
 NAME = "figure-merges"
@@ -15,41 +16,28 @@ _SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
 
 
 def _measure(derived: Derived) -> list[Result]:
-    roles = {r.label: r.role for r in derived.plan.regions}
-    grain, by_code = derived.grain, derived.values.by_code
-    gap = np.abs(by_code[grain.touching[:, 0]] - by_code[grain.touching[:, 1]])
-    apart = np.bincount(grain.pair, gap * grain.touch_px, len(grain.pair_px)) / grain.pair_px
-    outline = np.bincount(grain.pair_labels[:, 0], grain.pair_px, len(grain.label) + 1)
-    outline += np.bincount(grain.pair_labels[:, 1], grain.pair_px, len(grain.label) + 1)
-    least = derived.rules["figure-merges.border"] / 100
-    found = []
-    for (one, two), px, mean in zip(
-        grain.pair_labels.tolist(), grain.pair_px.tolist(), apart.tolist(), strict=True
-    ):
-        for figure, ground in ((one, two), (two, one)):
-            parts = roles.get(figure) in ("figure", "focus") and roles.get(ground) == "ground"
-            if parts and px >= least * outline[figure]:
-                found.append(_result(derived, figure, ground, mean))
-    return _worst_or_fine(derived, found)
+    apart = gaps(derived.grain, derived.values.by_code)
+    asked = wanted(derived.borders, derived.wants)
+    return _worst_or_fine(derived, [_result(derived, b, float(apart[b.pair])) for b in asked])
 
 
-def _result(derived: Derived, figure: int, ground: int, apart: float) -> Result:
-    by_label = {r.label: r for r in derived.plan.regions}
-    note, warning = derived.rules["figure-merges.note"], derived.rules["figure-merges.warning"]
-    level = level_under(apart, note, warning)
+def _result(derived: Derived, border: Border, apart: float) -> Result:
+    want, named = derived.wants.of[border.wish], names(derived)
     return Result(
         NAME,
-        level,
-        (by_label[figure].id, by_label[ground].id),
+        level_under(apart, want.number, want.warning),
+        (border.figure, border.behind),
         apart,
-        note,
+        want.number,
         "L*",
         words(
             "{figure} and {ground} merge",
-            figure=upper(by_label[figure].name),
-            ground=by_label[ground].name,
+            figure=upper(named[border.figure]),
+            ground=named[border.behind],
         ),
-        words("{measured:.3g} L* apart, wanted {wanted:g} or more", measured=apart, wanted=note),
+        words(
+            "{measured:.3g} L* apart, wanted {wanted:g} or more", measured=apart, wanted=want.number
+        ),
     )
 
 
@@ -58,10 +46,10 @@ def _worst_or_fine(derived: Derived, found: list[Result]) -> list[Result]:
     if merging:
         return merging
     if not found:
-        wanted = derived.rules["figure-merges.note"]
+        least = derived.wants.number("parting")
         text = words("no figure touches a ground, so nothing to measure")
-        return [Result(NAME, "fine", (), wanted, wanted, "L*", words("No figure merges"), text)]
-    closest = min(found, key=lambda r: r.measured)
+        return [Result(NAME, "fine", (), least, least, "L*", words("No figure merges"), text)]
+    closest = min(found, key=lambda r: r.measured - r.wanted)
     said = names(derived)
     title = words("Figures part from their grounds")
     text = words(
@@ -87,7 +75,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         ("part-up", 0.5, -0.5),
         ("part-down", -0.5, 0.5),
     ):
-        if (one and not _free(derived, figure)) or (two and not _free(derived, ground)):
+        if (one and not is_movable(derived, figure)) or (two and not is_movable(derived, ground)):
             continue
         move = _least_move(derived, result, one, two)
         if move is None:
@@ -123,22 +111,10 @@ def _said(derived: Derived, region_id: str, by: float) -> Words:
     return words(template, name=names(derived)[region_id], v=to)
 
 
-def _free(derived: Derived, region_id: str) -> bool:
-    colour = study(derived.plan).colours[region_id]
-    return all(isinstance(part(colour, e), Planned) for e in (0, 1))
-
-
 def _least_move(derived: Derived, result: Result, one: float, two: float) -> float | None:
     """The smallest move in L* that parts them; None if values end before that."""
-    labels = {r.id: r.label for r in derived.plan.regions}
-    figure, ground = (labels[r] for r in result.regions)
-    grain, by_code = derived.grain, derived.values.by_code
-    at = np.flatnonzero((grain.pair_labels == sorted((figure, ground))).all(axis=1))
-    met = grain.pair == at[0]
-    touching, weight = grain.touching[met], grain.touch_px[met]
-    own_first = grain.label[touching[:, 0]] == figure
-    own = by_code[np.where(own_first, touching[:, 0], touching[:, 1])]
-    other = by_code[np.where(own_first, touching[:, 1], touching[:, 0])]
+    border = next(b for b in derived.borders if (b.figure, b.behind) == result.regions)
+    own, other, weight = sides_of(derived.grain, border, derived.values.by_code)
     moves = _SCAN[:, None]
     own_now, other_now = (
         moved_values(v, derived.colours[r].mean_value, moves * s) if s else v[None]
@@ -149,5 +125,9 @@ def _least_move(derived: Derived, result: Result, one: float, two: float) -> flo
     return float(_SCAN[good[0]]) if len(good) else None
 
 
-_MANY = "{count} figures merge with their ground"
-CHECK = CheckSpec(NAME, "values", _measure, _candidates, _MANY)
+_MANY = "{count} figures merge with what is behind them"
+_SAYS = (
+    "What does not part in grey is lost at a glance, whatever its hue. Measured as the mean "
+    "difference in L* along the border that two share."
+)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS, _MANY)

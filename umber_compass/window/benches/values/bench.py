@@ -59,7 +59,7 @@ class ValuesBench(Bench):
         self.ladder.show_chips(
             chips,
             values.histogram.tolist(),
-            {"dark": derived.dark_below, "light": derived.light_above},
+            {"dark": derived.rules["extremes.dark"], "light": derived.rules["extremes.light"]},
             {"dark": values.darks, "light": values.lights},
             selected,
         )

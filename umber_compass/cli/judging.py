@@ -1,0 +1,116 @@
+"""Commands about values, focus, and any picture."""
+
+from argparse import Namespace
+from pathlib import Path
+from typing import Any
+
+from umber_compass import document
+from umber_compass.formats import picture
+from umber_compass.plan.practices import numbers_of
+from umber_compass.steps.focus.attention import focus_regions
+from umber_compass.steps.focus.pull import PARTS
+from umber_compass.steps.focus.reading import read_picture
+from umber_compass.steps.pipeline import Derived, Pipeline
+from umber_compass.steps.values.balance import balance as balanced
+from umber_compass.steps.values.balance import conflict_of
+from umber_compass.steps.values.programme import Demand
+
+
+def balance(args: Namespace) -> dict[str, Any]:
+    """Move values by the least that meets the wishes, and write the plan."""
+    opened = document.open_plan(Path(args.plan))
+    begin = Pipeline(opened.pixels.drawings).derive(opened.plan)
+    found = balanced(begin)
+    plan = found.edit.apply(opened.plan)
+    document.save(plan, opened.pixels, Path(args.output))
+    return {
+        "moved": [{"region": m.region, "from": m.before, "to": m.after} for m in found.moved],
+        "dropped": [_demand(d) for d in found.dropped],
+        "conflict": [_demand(d) for d in conflict_of(begin)] if found.dropped else [],
+        "change": found.change,
+    }
+
+
+def _demand(demand: Demand) -> dict[str, str]:
+    return {"wish": demand.name, "text": str(demand.text)}
+
+
+def focus(args: Namespace) -> dict[str, Any]:
+    """What the eye meets first in a plan's picture, and by how much the focus leads."""
+    opened = document.open_plan(Path(args.plan))
+    derived = Pipeline(opened.pixels.drawings).derive(opened.plan).think()
+    seen, lattice = derived.attention, derived.lattice
+    assert seen is not None and lattice is not None  # they were just worked out
+    by_label = {r.label: r.id for r in derived.regions}
+    point = derived.focus.point if derived.focus is not None else None
+    order = [i for i in (-seen.total).argsort().tolist() if i in by_label]
+    return {
+        "focus": {
+            "regions": list(_focus_ids(derived)),
+            "point": None if point is None else [point.x, point.y, point.radius],
+        },
+        "leads": seen.leads,
+        "lead": seen.lead if seen.rival is not None else None,
+        "wanted": derived.wants.number("lead"),
+        "places": [
+            {
+                "region": by_label[i],
+                "x": float(lattice.centre[i, 0]),
+                "y": float(lattice.centre[i, 1]),
+            }
+            for i in seen.places.first
+            if i in by_label
+        ],
+        "regions": [
+            {
+                "region": by_label[i],
+                "pull": float(seen.total[i]),
+                **{p: float(seen.pull.parts[k, i]) for k, p in enumerate(PARTS)},
+            }
+            for i in order
+        ],
+    }
+
+
+def _focus_ids(derived: Derived) -> tuple[str, ...]:
+    """The regions that are the focus: those that were named, or lie within the point."""
+    named = focus_regions(derived.regions, derived.focus)
+    seen = derived.attention
+    inside = seen.focus if seen is not None else ()
+    return named or tuple(r.id for r in derived.regions if r.label in inside)
+
+
+def read(args: Namespace) -> dict[str, Any]:
+    """What any picture shows."""
+    taken = picture.read(Path(args.picture))
+    rules = numbers_of("general", {})
+    found = read_picture(taken.packed, args.wheel, rules["extremes.dark"], rules["extremes.light"])
+    height, width = taken.packed.shape
+    best = found.harmony.best
+    return {
+        "size": [width, height],
+        "values": {
+            "median": found.values[1],
+            "p5": found.values[0],
+            "p95": found.values[2],
+            "extremes_share": found.extremes,
+            "histogram": found.histogram.tolist(),
+        },
+        "palette": [{"hex": c.hex, "share": c.share, "value": c.value} for c in found.palette],
+        "harmony": {
+            "scheme": "free" if found.harmony.is_free else best.scheme.name,
+            "wheel": args.wheel,
+            "angle": best.scheme.lead_deg,
+            "fit": best.fit,
+        },
+        "attention": {
+            "x": None if found.first is None else found.first[0],
+            "y": None if found.first is None else found.first[1],
+        },
+        "temperature": {
+            "warm_share": found.temperature.warm,
+            "cool_share": found.temperature.cool,
+            "neutral_share": found.temperature.neutral,
+        },
+        "strong_share": found.strong,
+    }

@@ -1,0 +1,1 @@
+"""Checks of what the eye meets first."""

@@ -1,0 +1,100 @@
+"""What should be met first draws the eye clearly more than anything else."""
+
+from umber_compass.colour.spaces import Floats
+from umber_compass.steps.checks.focus.giving_way import fix_until
+from umber_compass.steps.checks.spec import (
+    CheckSpec,
+    Fix,
+    Result,
+    level_under,
+    listed,
+    upper,
+)
+from umber_compass.steps.focus.attention import Attention
+from umber_compass.steps.focus.mending import MARGIN, WAYS, Scene, lead_by, strengthen
+from umber_compass.steps.pipeline import Derived
+from umber_compass.words import words
+
+NAME = "focus-leads"
+
+
+def _measure(derived: Derived) -> list[Result]:
+    seen, want = derived.attention, derived.wants.of["lead"]
+    if seen is None or not derived.wants.on("lead"):
+        return []
+    if not seen.focus:
+        return [_without(derived, seen)]
+    if seen.rival is None:
+        text = words("it is all there is, so nothing can be met after it")
+        title = words("The focus is the whole picture")
+        return [Result(NAME, "note", (), 0.0, want.number, "times", title, text, whole=True)]
+    level = level_under(seen.lead, want.number, want.warning)
+    return [_result(derived, seen)._replace(level=level)]
+
+
+def _without(derived: Derived, seen: Attention) -> Result:
+    """What is said where no focus is set: whether anything leads by itself."""
+    first = _named(derived, seen.places.order[:1])
+    text = words(
+        "{first} is met first; choose what should be and press E", first=first or "nothing"
+    )
+    title = words("No focus is set")
+    if seen.places.verdict == "nothing":
+        title, text = words("Nothing leads"), words("choose what should, and press E on the stage")
+    return Result(
+        NAME, "note", (), 0.0, derived.wants.number("lead"), "times", title, text, whole=True
+    )
+
+
+def _named(derived: Derived, labels: tuple[int, ...]) -> str:
+    by_label = {r.label: r.name for r in derived.regions}
+    return listed([by_label[i] for i in labels if i in by_label])
+
+
+def _result(derived: Derived, seen: Attention) -> Result:
+    focus = _named(derived, seen.focus)
+    rival = _named(derived, (seen.rival,) if seen.rival else ())
+    title = words(
+        "{focus} leads" if seen.lead >= 1 else "{focus} does not lead", focus=upper(focus)
+    )
+    text = words(
+        "{lead:.2f} times the pull of {rival}, wanted {wanted:g} or more",
+        lead=seen.lead,
+        rival=rival,
+        wanted=derived.wants.number("lead"),
+    )
+    if 1 <= seen.lead < derived.wants.of["lead"].warning:
+        title = words("{focus} hardly leads", focus=upper(focus))
+    ids = {r.label: r.id for r in derived.regions}
+    own = tuple(ids[i] for i in seen.focus if i in ids)
+    wish = derived.wants.number("lead")
+    return Result(NAME, "fine", own, seen.lead, wish, "times", title, text, whole=True)
+
+
+def _candidates(derived: Derived, result: Result) -> list[Fix]:
+    """The others give way until the focus leads; or the focus alone is made stronger."""
+    wish = result.wanted
+
+    def good(after: Derived) -> bool:
+        return after.attention is not None and after.attention.lead >= wish
+
+    fixes = fix_until(derived, "others", lambda scene: lead_by(scene, wish * MARGIN), good)
+    for way in WAYS:
+
+        def gained(scene: Scene, way: str = way) -> Floats | None:
+            def passes(pull: Floats) -> bool:
+                others = pull.copy()
+                others[[0, *scene.focus]] = 0
+                return bool(pull[list(scene.focus)].max() >= wish * MARGIN * others.max())
+
+            return strengthen(scene, scene.local, way, passes)
+
+        fixes += fix_until(derived, f"focus-{way.replace(' ', '-')}", gained, good)
+    return fixes
+
+
+_SAYS = (
+    "The pull of a region is how much its value, hue, chroma and detail differ from what lies "
+    "round it and from the whole. It is predicted, not measured on eyes: your word stands."
+)
+CHECK = CheckSpec(NAME, "focus", _measure, _candidates, _SAYS, looks=True)

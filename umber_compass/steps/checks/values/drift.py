@@ -1,0 +1,89 @@
+"""Too dark or too light over all: the usual drift is downward, until shapes lose their edges."""
+
+import numpy as np
+
+from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.spec import CheckSpec, Fix, Level, Result
+from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.measured import median, moved_values
+from umber_compass.steps.values.room import is_movable
+from umber_compass.words import Words, words
+
+NAME = "drift"
+_SCAN = np.arange(0.5, 60.1, 0.5)  # L*, the moves that are tried
+
+
+def _measure(derived: Derived) -> list[Result]:
+    rules = derived.rules
+    middle, lost = median(derived.values.histogram), _lost(derived)
+    low, high = rules["drift.dark"], rules["drift.light"]
+    level: Level = "fine" if low <= middle <= high else "note"
+    if level == "note" and lost > rules["drift.lost"]:
+        level = "warning"
+    wanted = low if middle < low else high
+    side = "dark" if middle < low else "light"
+    title = words("Neither too dark nor too light over all")
+    if level != "fine":
+        title = words(f"Too {side} over all")
+    if level == "warning":
+        title = words(f"Too {side} over all, shapes lose their edges")
+    text = words(
+        "half lies under {middle:.0f} L*, wanted {low:g} to {high:g}; {lost:.0f} % of edges lost",
+        middle=middle,
+        low=low,
+        high=high,
+        lost=lost,
+    )
+    return [Result(NAME, level, (), middle, wanted, "L*", title, text, whole=True)]
+
+
+def _lost(derived: Derived) -> float:
+    """The share of all borders, percent, along which values hardly differ."""
+    grain, by_code = derived.grain, derived.values.by_code
+    gap = np.abs(by_code[grain.touching[:, 0]] - by_code[grain.touching[:, 1]])
+    whole = float(grain.touch_px.sum())
+    return 100 * float(grain.touch_px[gap < derived.rules["drift.edge"]].sum()) / max(whole, 1)
+
+
+def _candidates(derived: Derived, result: Result) -> list[Fix]:
+    """Everything that is free moved by one amount, the least that brings the middle inside."""
+    up = result.measured < result.wanted
+    free = [r.id for r in derived.regions if is_movable(derived, r.id)]
+    label = {r.id: r.label for r in derived.regions}
+    grain, by_code = derived.grain, derived.values.by_code
+    weight = np.where(grain.label > 0, grain.pixels, 0)
+    groups = [
+        (np.flatnonzero(grain.label == label[r]), derived.colours[r].mean_value) for r in free
+    ]
+    for by in _SCAN if up else -_SCAN:
+        there = by_code.copy()
+        for at, planned in groups:
+            there[at] = moved_values(by_code[at], planned, float(by))
+        held = np.bincount(np.clip(there.astype(int), 0, 99), weight, 100)
+        now = median(held / max(float(held.sum()), 1))
+        margin = derived.rules["fix.value"]
+        if (now >= result.wanted + margin) if up else (now <= result.wanted - margin):
+            return [_fix(free, float(by), 1.0)]
+    return []
+
+
+def _fix(free: list[str], by: float, times: float) -> Fix:
+    move = by * times
+    text: Words = words(
+        "Lift all by {by:.0f} L*" if by > 0 else "Lower all by {by:.0f} L*", by=abs(move)
+    )
+    return Fix(
+        "all",
+        text,
+        Edit(text, shift_values(dict.fromkeys(free, move))),
+        at=lambda more: _fix(free, by, more),
+        move=abs(move),
+    )
+
+
+_SAYS = (
+    "Pictures drift darker as they are worked on, until dark shapes merge. Measured as the value "
+    "half of the picture lies under, and the share of edges with hardly any difference."
+)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)

@@ -1,0 +1,119 @@
+"""What parts in L* must part in the other grey too: the one painting programs make by taking colour
+away, which weighs the encoded channels by .3, .59 and .11."""
+
+import numpy as np
+
+from umber_compass.colour.gamut import fit
+from umber_compass.colour.spaces import Floats, encode
+from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
+from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.parting import Border, gaps, sides_of, wanted
+from umber_compass.steps.values.room import is_movable
+from umber_compass.words import words
+
+NAME = "other-grey"
+LUMA = np.array([0.3, 0.59, 0.11])  # W3C Compositing and Blending Level 1, luminosity
+_SCAN = np.arange(0, 60.1, 1.0)  # L*
+
+
+def luma_by_code(derived: Derived) -> Floats:
+    """The other grey of every code of the shown picture, 0-100."""
+    if derived.relief is not None and derived.lit is not None:
+        packed = derived.lit.packed
+        levels = np.stack([(packed >> np.uint32(s)) & np.uint32(255) for s in (16, 8, 0)], axis=1)
+    else:
+        levels = derived.table
+    return np.asarray(levels @ LUMA * (100 / 255))
+
+
+def _measure(derived: Derived) -> list[Result]:
+    asked = wanted(derived.borders, derived.wants)
+    if not asked:
+        return []
+    value = gaps(derived.grain, derived.values.by_code)
+    luma = gaps(derived.grain, luma_by_code(derived))
+    # What merges in L* is said by that check; here what parts in that grey and not in the other.
+    found = [
+        _result(derived, b, float(luma[b.pair]), float(value[b.pair]))
+        for b in asked
+        if value[b.pair] >= derived.wants.number(b.wish)
+    ]
+    failing = [r for r in found if r.level != "fine"]
+    if failing or not found:
+        return failing
+    closest = min(found, key=lambda r: r.measured)
+    return [closest._replace(title=words("Figures part in either grey"))]
+
+
+def _result(derived: Derived, border: Border, luma: float, value: float) -> Result:
+    named, rules = names(derived), derived.rules
+    title = words(
+        "{figure} and {ground} merge in the other grey",
+        figure=upper(named[border.figure]),
+        ground=named[border.behind],
+    )
+    text = words(
+        "{luma:.3g} points apart with colour taken away, {value:.3g} in L*, wanted {wanted:g}",
+        luma=luma,
+        value=value,
+        wanted=rules["other-grey.note"],
+    )
+    level = level_under(luma, rules["other-grey.note"], rules["other-grey.warning"])
+    pair = (border.figure, border.behind)
+    return Result(NAME, level, pair, luma, rules["other-grey.note"], "points", title, text)
+
+
+def _candidates(derived: Derived, result: Result) -> list[Fix]:
+    """Figure or what is behind, up or down: the smallest move that parts them in the other grey."""
+    border = next(b for b in derived.borders if (b.figure, b.behind) == result.regions)
+    sides = sides_of(derived.grain, border, luma_by_code(derived))
+    gap = sides.figure - sides.behind
+    found = []
+    for region, sign in ((border.figure, 1.0), (border.behind, -1.0)):
+        if not is_movable(derived, region):
+            continue
+        for way in (1.0, -1.0):
+            move = _least(derived, region, gap, sides.px.astype(float), sign, way, result.wanted)
+            if move is not None:
+                found.append(_fix(derived, region, move * way, 1.0))
+    return found
+
+
+def _least(
+    derived: Derived, region: str, gap: Floats, px: Floats, sign: float, way: float, wanted: float
+) -> float | None:
+    colour = derived.colours[region].first
+    at = np.clip(colour.value + way * _SCAN, 0, 100)
+    luma = encode(fit(at, colour.chroma, colour.hue or 0.0)) @ LUMA * 100
+    for move, moved in zip(_SCAN, luma - luma[0], strict=True):
+        apart = float((np.abs(gap + sign * moved) * px).sum() / max(float(px.sum()), 1))
+        if apart >= wanted + derived.rules["fix.value"]:
+            return float(move)
+    return None
+
+
+def _fix(derived: Derived, region: str, move: float, times: float) -> Fix:
+    by = move * times
+    text = words(
+        "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}",
+        name=names(derived)[region],
+        v=derived.colours[region].mean_value + by,
+    )
+    return Fix(
+        f"{region}-{'up' if by > 0 else 'down'}",
+        text,
+        Edit(text, shift_values({region: by})),
+        at=lambda more: _fix(derived, region, move, more),
+        move=abs(by),
+    )
+
+
+_SAYS = (
+    "A painting program's grey is not L*: strong blues turn out darker there and yellows lighter. "
+    "What is judged on such a layer should part in both."
+)
+CHECK = CheckSpec(
+    NAME, "values", _measure, _candidates, _SAYS, "{count} figures merge in the other grey"
+)

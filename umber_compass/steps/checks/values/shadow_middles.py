@@ -1,0 +1,110 @@
+"""A figure in shadow keeps some middle tones, or it is a hole."""
+
+import numpy as np
+
+from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.spec import (
+    CheckSpec,
+    Fix,
+    Result,
+    level_under,
+    listed,
+    names,
+    upper,
+)
+from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.figures import Figure, figures_of
+from umber_compass.steps.values.measured import moved_values
+from umber_compass.steps.values.room import is_movable
+from umber_compass.words import words
+
+NAME = "shadow-middles"
+_SCAN = np.arange(0.5, 50.1, 0.5)  # L*
+
+
+def _measure(derived: Derived) -> list[Result]:
+    if not derived.wants.on("middles"):
+        return []
+    found = [
+        _result(derived, figure)
+        for figure in figures_of(derived)
+        if figure.median(derived) < derived.rules["shadow-middles.below"]
+    ]
+    dark = [r for r in found if r.level != "fine"]
+    if dark or not found:
+        return dark
+    least = min(found, key=lambda r: r.measured)
+    return [least._replace(title=words("Figures in shadow keep middle tones"))]
+
+
+def _result(derived: Derived, figure: Figure) -> Result:
+    want, named = derived.wants.of["middles"], names(derived)
+    share = 100 * figure.share_over(derived, derived.rules["shadow-middles.low"])
+    title = words("{figure} in shadow has no middle tones", figure=upper(named[figure.regions[0]]))
+    text = words(
+        "{share:.0f} % of {whose} over {low:g} L*, wanted {wanted:g} % or more",
+        share=share,
+        whose=listed([named[r] for r in figure.regions]),
+        low=derived.rules["shadow-middles.low"],
+        wanted=want.number,
+    )
+    level = level_under(share, want.number, want.warning)
+    return Result(NAME, level, figure.regions, share, want.number, "%", title, text)
+
+
+def _candidates(derived: Derived, result: Result) -> list[Fix]:
+    """The whole figure lifted, or its lightest part alone, by the least that is enough."""
+    free = [r for r in result.regions if is_movable(derived, r)]
+    figure = next((f for f in figures_of(derived) if f.regions == result.regions), None)
+    if figure is None or not free:
+        return []
+    lightest = max(free, key=lambda r: derived.colours[r].mean_value)
+    largest = max(free, key=lambda r: derived.shares[r])
+    found = []
+    for kind, some in (("all", free), ("lightest", [lightest]), ("largest", [largest])):
+        by = _least(derived, figure, some, result.wanted / 100)
+        if by is not None:
+            found.append(_fix(derived, kind, dict.fromkeys(some, by), 1.0))
+    return found
+
+
+def _least(derived: Derived, figure: Figure, some: list[str], wanted: float) -> float | None:
+    low = derived.rules["shadow-middles.low"]
+    held = [
+        (r in some, derived.colours[r].mean_value, *figure.values(derived, r))
+        for r in figure.regions
+    ]
+    whole = max(sum(float(px.sum()) for *_, px in held), 1.0)
+    for by in _SCAN:
+        over = 0.0
+        for moves, planned, values, px in held:
+            there = moved_values(values, planned, float(by)) if moves else values
+            over += float(px[there >= low].sum())
+        if over / whole >= wanted:
+            return float(by + derived.rules["fix.value"])
+    return None
+
+
+def _fix(derived: Derived, kind: str, moves: dict[str, float], times: float) -> Fix:
+    moved = {r: by * times for r, by in moves.items()}
+    region, by = next(iter(moved.items()))
+    name = names(derived)[region]
+    text = words("Lift the figure by {by:.0f} L*", by=by)
+    if len(moved) == 1:
+        to = derived.colours[region].mean_value + by
+        text = words("Lighten {name} to {v:.0f}", name=name, v=to)
+    return Fix(
+        kind,
+        text,
+        Edit(text, shift_values(moved)),
+        at=lambda more: _fix(derived, kind, moves, more),
+        move=max(map(abs, moved.values())),
+    )
+
+
+_SAYS = (
+    "A figure in shadow still needs some middle tones, or its form is gone. A figure is all "
+    "regions of that role that touch; it is in shadow where half of it is dark."
+)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)

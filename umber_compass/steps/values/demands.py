@@ -1,0 +1,199 @@
+"""What a plan's wishes come to as demands on the moves of its values, in the light that is on."""
+
+from collections.abc import Iterator
+from itertools import pairwise
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.spaces import Floats
+from umber_compass.plan.model import Region
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.bands import band_of
+from umber_compass.steps.values.measured import moved_values, region_values
+from umber_compass.steps.values.parting import Border, sides_of, wanted
+from umber_compass.steps.values.programme import Demand, Held, Room, Row
+from umber_compass.steps.values.room import Free, free_regions, room_of
+from umber_compass.words import words
+
+
+class Stand(NamedTuple):
+    """Where a picture stands: what may move in it, and by how much it did."""
+
+    derived: Derived
+    free: Free
+    room: Room
+    moved: Floats  # (n,) L* by which each free region was moved to come here
+
+
+def stand_at(derived: Derived, begin: Derived) -> Stand:
+    """Where a picture stands whose values were moved from those of another."""
+    free = free_regions(begin)
+    moved = np.array(
+        [derived.colours[r].mean_value - begin.colours[r].mean_value for r in free.ids]
+    )
+    return Stand(derived, free, room_of(derived, begin, free, moved, measures(derived)), moved)
+
+
+def measures(derived: Derived) -> Floats:
+    """Which points of L* count for each measure of a share, (measures, 100): every band, what is
+    beyond the limits, the light half."""
+    at = np.arange(100) + 0.5
+    band = band_of(at, derived.wants.bands.edges)
+    rules = derived.rules
+    beyond = (at < rules["extremes.dark"]) | (at > rules["extremes.light"])
+    light = at > rules["halves-equal.edge"]
+    own = [band == b for b in range(len(derived.wants.bands.shares))]
+    return np.array([*own, beyond, light], float)
+
+
+def demands_of(stand: Stand) -> list[Demand]:
+    """Every demand of the plan's wishes that is on."""
+    return [
+        *_parting(stand),
+        *_order(stand),
+        *_bands(stand),
+        *_extremes(stand),
+        *_halves(stand),
+    ]
+
+
+class _Reading(NamedTuple):
+    """A mean value L* and how fast it follows a move of its region."""
+
+    value: float
+    answer: float
+    region: str
+
+
+def _reading(stand: Stand, region: str, values: Floats, px: Floats) -> _Reading:
+    planned = stand.derived.colours[region].mean_value
+    whole = max(float(px.sum()), 1.0)
+    now = float((values * px).sum() / whole)
+    there = float((moved_values(values, planned, 1.0) * px).sum() / whole)
+    return _Reading(now, max(there - now, 0.05), region)
+
+
+def _lighter(stand: Stand, light: _Reading, dark: _Reading, by: float) -> Row | None:
+    """The row that one thing is lighter than another by so much; None where neither can move and it
+    is so."""
+    at, times = [], []
+    rest = by - (light.value - dark.value)
+    for reading, sign in ((light, 1.0), (dark, -1.0)):
+        index = stand.free.place.get(reading.region)
+        if index is not None:
+            at.append(index)
+            times.append(sign * reading.answer)
+            rest += sign * reading.answer * float(stand.moved[index])
+    if not at and rest <= 0:
+        return None
+    return Row(tuple(at), tuple(times), rest)
+
+
+def _demand(
+    stand: Stand, name: str, text: str, row: Row | None, **fields: str | float
+) -> list[Demand]:
+    locked = stand.derived.wants.locked(name)
+    return [] if row is None else [Demand(name, words(text, **fields), locked, (row,))]
+
+
+def _parting(stand: Stand) -> Iterator[Demand]:
+    derived = stand.derived
+    named = {r.id: r.name for r in derived.regions}
+    side = derived.wants.number("figure") if derived.wants.on("figure") else 0.0
+    margin = derived.rules["fix.value"]
+    for border in wanted(derived.borders, derived.wants):
+        by = derived.wants.number(border.wish)
+        figure, behind = _two(stand, border)
+        lighter = figure.value >= behind.value if not side else side > 0
+        by = max(by, abs(side)) if border.wish == "parting" else by
+        light, dark = (figure, behind) if lighter else (behind, figure)
+        yield from _demand(
+            stand,
+            border.demand,
+            "{a} {by:.3g} L* lighter than {b}",
+            _lighter(stand, light, dark, by + margin),
+            a=named[light.region],
+            b=named[dark.region],
+            by=by,
+        )
+
+
+def _two(stand: Stand, border: Border) -> tuple[_Reading, _Reading]:
+    sides = sides_of(stand.derived.grain, border, stand.derived.values.by_code)
+    px = sides.px.astype(float)
+    return (
+        _reading(stand, border.figure, sides.figure, px),
+        _reading(stand, border.behind, sides.behind, px),
+    )
+
+
+def _order(stand: Stand) -> Iterator[Demand]:
+    derived, wants = stand.derived, stand.derived.wants
+    named = {r.id: r for r in derived.regions}
+    by, margin = wants.number("order"), derived.rules["fix.value"]
+    for dark, light in pairwise(wants.order):
+        name = f"order.{dark}.{light}"
+        if not wants.on(name):
+            continue
+        first, second = (_whole(stand, named[r]) for r in (light, dark))
+        yield from _demand(
+            stand,
+            name,
+            "{a} {by:.3g} L* darker than {b}, by the order of materials",
+            _lighter(stand, first, second, by + margin),
+            a=named[dark].name,
+            b=named[light].name,
+            by=by,
+        )
+
+
+def _whole(stand: Stand, region: Region) -> _Reading:
+    values, px = region_values(stand.derived.values, stand.derived.grain, region.label)
+    return _reading(stand, region.id, values, px)
+
+
+def _bands(stand: Stand) -> Iterator[Demand]:
+    wants = stand.derived.wants
+    slack = wants.number("bands") / 100
+    for i, share in enumerate(wants.bands.shares):
+        name = f"bands.{i + 1}"
+        if wants.on(name):
+            held = Held(i, max(share - slack, 0.0), min(share + slack, 1.0))
+            text = words(
+                "band {number} of {count} holds {share:.0%}, give or take {slack:.0%}",
+                number=i + 1,
+                count=len(wants.bands.shares),
+                share=share,
+                slack=slack,
+            )
+            yield Demand(name, text, wants.locked(name), shares=(held,))
+
+
+def _extremes(stand: Stand) -> Iterator[Demand]:
+    wants = stand.derived.wants
+    if wants.on("extremes"):
+        most = wants.number("extremes") / 100
+        text = words("extremes hold {most:.0%} at most", most=most)
+        held = Held(len(wants.bands.shares), 0.0, most)
+        yield Demand("extremes", text, wants.locked("extremes"), shares=(held,))
+
+
+def _halves(stand: Stand) -> Iterator[Demand]:
+    """Light or dark holds clearly more: whichever does today."""
+    wants = stand.derived.wants
+    if not wants.on("halves"):
+        return
+    apart = wants.number("halves") / 100
+    measure = len(wants.bands.shares) + 1
+    more, less = (1 + apart) / 2, (1 - apart) / 2
+    is_light = bool(stand.room.now[measure] >= 0.5)
+    held = Held(measure, more, 1.0) if is_light else Held(measure, 0.0, less)
+    side = "light" if is_light else "dark"
+    text = words("{side} holds {apart:.0%} more than the other", side=side, apart=apart)
+    yield Demand("halves", text, wants.locked("halves"), shares=(held,))
+
+
+def unmet(stand: Stand, demands: list[Demand]) -> list[Demand]:
+    """Those that the picture as it stands does not meet."""
+    return [d for d in demands if not stand.room.meets(d, stand.moved)]
