@@ -27,6 +27,7 @@ from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.steps.sketch.kinds import KINDS as KINDS_OF_SKETCH
 from umber_compass.views import VIEWS
+from umber_compass.views.spec import MOVING
 from umber_compass.words import Refusal, words
 
 
@@ -162,10 +163,13 @@ def render(args: Namespace) -> dict[str, Any]:
     sketch = opened.plan.sketch
     alpha = picture.alpha_of(opened.pixels.sketches[sketch.hash], sketch.file_name)
     if args.view in VIEWS:
+        derived = Pipeline(opened.pixels.drawings).derive(opened.plan).think()
+        told = document.about(derived, shown.shape, opened.pixels.labels(sketch))
         see = VIEWS[args.view].see
-        shown = pack(see(np.ascontiguousarray(unpack(shown))))
-        if alpha is not None:  # what is there is seen the same way: mirrored, blurred, small
-            alpha = see(np.repeat(alpha[..., None], 3, axis=2))[..., 0].copy()
+        shown = pack(see(np.ascontiguousarray(unpack(shown)), told))
+        # What is there is seen the same way, where it moves: mirrored, blurred, small.
+        if alpha is not None and args.view in MOVING:
+            alpha = see(np.repeat(alpha[..., None], 3, axis=2), told)[..., 0].copy()
     image = picture.image_of(shown, alpha)
     width, height = image.size
     if args.width is not None:

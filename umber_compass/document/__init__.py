@@ -10,11 +10,13 @@ from umber_compass.document.handing_off import (
 from umber_compass.document.kept import Kept, built_relief
 from umber_compass.document.opening import Opened, bring_in, from_file, open_plan, save, take_in
 from umber_compass.document.pixels import Pixels
+from umber_compass.document.seeing import about
 
 __all__ = [
     "Kept",
     "Opened",
     "Pixels",
+    "about",
     "bring_in",
     "built_relief",
     "from_file",

@@ -27,6 +27,7 @@ from umber_compass.plan.light_edits import rig_in
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.focus.attention import attention
+from umber_compass.steps.focus.falloff import falloff_spots
 from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.focus.strong import strong_from, strong_shares
 from umber_compass.steps.harmony.colours import code_table, region_colours
@@ -66,7 +67,7 @@ class Derived:
         self.plan, self.study, self.drawing = plan, now, drawing
         self.regions, self.planned, self.scheme = plan.regions, now.colours, now.scheme
         self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
-        self.wished, self.locked = now.wishes, now.locked
+        self.wished, self.locked, self.falloff = now.wishes, now.locked, now.falloff
         self.practice, self.overrides = plan.practice, plan.overrides
         self._memory, self._works, self._tick = memory, works, tick
         self._results: dict[str, Any] = {}
@@ -99,6 +100,7 @@ class Derived:
     attention = slow_stage(
         attention, "lattice", "codes", "relief", "table", "lit", "regions", "focus"
     )
+    spots = stage(falloff_spots, "lattice", "attention", "colours", "regions")
     strong_from = stage(strong_from, "colours", "rules")
     strong = stage(strong_shares, "colours", "strong_from", "shares")
     families = stage(by_family, "scheme", "colours", "shares")

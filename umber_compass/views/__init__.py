@@ -1,8 +1,33 @@
 """Ways of seeing the same picture: plain arrays in, plain arrays out. One file each."""
 
-from umber_compass.views import grey, mirrored, small, squint
-from umber_compass.views.spec import ViewSpec
+from umber_compass.views import (
+    borders,
+    colour_only,
+    extremes,
+    grey,
+    groups,
+    heat,
+    mirrored,
+    neutral,
+    small,
+    squint,
+    value_only,
+)
+from umber_compass.views.spec import PLAIN, About, ViewSpec
 
-VIEWS: dict[str, ViewSpec] = {m.VIEW.name: m.VIEW for m in (grey, squint, mirrored, small)}
+_SPECS = (
+    grey.VIEW,
+    squint.VIEW,
+    mirrored.VIEW,
+    small.VIEW,
+    *groups.VIEWS,
+    heat.VIEW,
+    borders.VIEW,
+    extremes.VIEW,
+    value_only.VIEW,
+    colour_only.VIEW,
+    *neutral.VIEWS,
+)
+VIEWS: dict[str, ViewSpec] = {v.name: v for v in _SPECS}
 
-__all__ = ["VIEWS", "ViewSpec"]
+__all__ = ["PLAIN", "VIEWS", "About", "ViewSpec"]

@@ -2,10 +2,10 @@
 
 import numpy as np
 
-from umber_compass.views.spec import Picture, ViewSpec
+from umber_compass.views.spec import About, Picture, ViewSpec
 
 
-def _see(picture: Picture) -> Picture:
+def _see(picture: Picture, about: About) -> Picture:
     return np.ascontiguousarray(picture[:, ::-1])
 
 

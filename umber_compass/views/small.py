@@ -3,13 +3,13 @@
 import numpy as np
 from PIL import Image
 
-from umber_compass.views.spec import Picture, ViewSpec
+from umber_compass.views.spec import About, Picture, ViewSpec
 
 _SCALE = 0.3
 _WALL = 158  # level of the grey around it, a little darker than the gallery's
 
 
-def _see(picture: Picture) -> Picture:
+def _see(picture: Picture, about: About) -> Picture:
     height, width = picture.shape[:2]
     size = max(1, round(width * _SCALE)), max(1, round(height * _SCALE))
     shrunk = np.asarray(Image.fromarray(picture).resize(size, Image.Resampling.BOX))

@@ -9,10 +9,25 @@ import numpy.typing as npt
 Picture: TypeAlias = npt.NDArray[np.uint8]  # (h, w, 3) encoded sRGB
 
 
+class About(NamedTuple):
+    """What a view may be told beside the picture: plain numbers and arrays."""
+
+    labels: npt.NDArray[np.uint16] | None = None  # (h, w) which region each px belongs to
+    edges: tuple[float, ...] = (35.0, 68.0)  # L*, where one band of values ends
+    dark: float = 20.0  # L*, under which a dark is extreme
+    light: float = 80.0  # L*, over which a light is extreme
+    pull: npt.NDArray[np.floating] | None = None  # by label, how much each draws the eye
+
+
+PLAIN = About()
+MOVING = ("mirrored", "small", "squint")  # views in which px stand elsewhere, or are mixed
+
+
 class ViewSpec(NamedTuple):
     """A way of seeing; `see` gives a picture of the same size."""
 
     name: str
     title: str
     says: str
-    see: Callable[[Picture], Picture]
+    see: Callable[[Picture, About], Picture]
+    needs_pull: bool = False  # it shows nothing until it is told what draws the eye

@@ -5,7 +5,7 @@ from functools import lru_cache
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, encode
-from umber_compass.views.spec import Picture, ViewSpec
+from umber_compass.views.spec import About, Picture, ViewSpec
 
 # A squint blurs by 4 to 12 arc-minutes; less than 1.5 % of the width would not be seen on screen.
 _SIGMA = 0.015  # share of the picture's width
@@ -13,13 +13,17 @@ _REACH = 3  # sigmas, beyond which the bell is nothing
 _LIGHT = decode(np.arange(256) / 255).astype(np.float32)
 
 
-def _see(picture: Picture) -> Picture:
-    light: Floats = np.asarray(_LIGHT[picture])
-    sigma = _SIGMA * picture.shape[1]
-    height, width = light.shape[:2]
-    light = (_bell(height, sigma) @ light.reshape(height, -1)).reshape(light.shape)
-    light = np.einsum("xw,hwc->hxc", _bell(width, sigma), light, optimize=True)
+def _see(picture: Picture, about: About) -> Picture:
+    light = blurred(np.asarray(_LIGHT[picture]), _SIGMA)
     return np.asarray(encode(np.clip(light, 0, 1)) * 255 + 0.5).astype(np.uint8)
+
+
+def blurred(light: Floats, share: float) -> Floats:
+    """Light, (h, w, c), blurred by a bell of a share of the picture's width."""
+    height, width = light.shape[:2]
+    sigma = share * width
+    light = (_bell(height, sigma) @ light.reshape(height, -1)).reshape(light.shape)
+    return np.asarray(np.einsum("xw,hwc->hxc", _bell(width, sigma), light, optimize=True))
 
 
 @lru_cache(8)

@@ -25,7 +25,9 @@ class Joining(QObject):
         self._join_desk()
         self._join_stage()
         self._join_frame()
-        hands = Hands(works.desk, works.layout.stage, works.files)
+        hands = Hands(
+            works.desk, works.layout.stage, works.files, works.director, works.small_views
+        )
         for row in BENCHES.values():
             bench = works.layout.benches[row.step]
             self._join_bench(bench)

@@ -70,11 +70,11 @@ class MainWindow(QMainWindow):
             self.works.views.set_alone(False)
         elif event.key() == Qt.Key.Key_Escape and session.alone:
             session.show_alone("")
-        elif not self.works.views.key(event, True):
+        elif not (self.works.focusing.key(event, True) or self.works.views.key(event, True)):
             super().keyPressEvent(event)
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
-        if not self.works.views.key(event, False):
+        if not (self.works.focusing.key(event, False) or self.works.views.key(event, False)):
             super().keyReleaseEvent(event)
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
@@ -93,6 +93,7 @@ class MainWindow(QMainWindow):
             return
         self.works.small_views.timer.stop()
         self.works.director.preparing.stop()
+        self.works.focusing.turning.stop()
         self.dressing.turn.stop()
         self.works.help.close()
         self.standing.keep(self.works.layout.splitter)

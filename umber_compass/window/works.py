@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QMainWindow
 from umber_compass.formats.cache import Cache
 from umber_compass.window.commands import actions
 from umber_compass.window.commands.context import ContextMenu
+from umber_compass.window.commands.focusing import Focusing
 from umber_compass.window.commands.recent import Recent
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
@@ -44,6 +45,7 @@ class Works(NamedTuple):
     recent: Recent
     help: Help
     context: ContextMenu
+    focusing: Focusing
 
 
 def make(
@@ -57,6 +59,7 @@ def make(
     small_views, menus = SmallViews(desk, layout.strip), Actions(window)
     following = Following(window, desk, layout, director, marks, menus)
     views = ViewCommands(window, desk.session, layout, following)
+    focusing = Focusing(desk, layout, marks, director)
     steps = StepCommands(desk.session, layout, following, small_views)
 
     def has_plan() -> bool:
@@ -66,6 +69,7 @@ def make(
     menus.fill(actions.edit_actions(desk, regions))
     menus.fill(actions.step_actions(steps, has_plan))
     menus.fill(actions.region_actions(regions, steps, has_plan))
+    menus.fill(actions.focus_actions(focusing, has_plan))
     menus.fill(actions.view_actions(views, has_plan))
     menus.fill(actions.help_actions(lambda page: pages.open(page)))
     context = ContextMenu(desk, layout, regions, steps, marks)
@@ -93,4 +97,5 @@ def make(
         recent,
         pages,
         context,
+        focusing,
     )

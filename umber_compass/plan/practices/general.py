@@ -176,6 +176,12 @@ PRACTICE = Practice(
         Rule(
             "fix.hue", "margin of a fix in hue", 1, "° OKLCh", 0, 10, "engine: rounding undoes less"
         ),
+        Rule("falloff.chroma-near", "chroma at the focus up to", 0.3, "OKLCh", 0, 0.4, _FOCUS),
+        Rule("falloff.chroma-far", "chroma far from it up to", 0.09, "OKLCh", 0, 0.4, _FOCUS),
+        Rule("falloff.contrast-near", "contrast at the focus up to", 70, "L*", 0, 100, _FOCUS),
+        Rule("falloff.contrast-far", "contrast far from it up to", 25, "L*", 0, 100, _FOCUS),
+        Rule("falloff.hue-near", "turn from its hue near it up to", 40, "° OKLCh", 0, 180, _FOCUS),
+        Rule("falloff.hue-far", "turn from its hue far off up to", 180, "° OKLCh", 0, 180, _FOCUS),
         Rule("balance.ground", "price of moving a ground", 1, "times", 0.1, 20, _VALUES),
         Rule("balance.middle", "price of moving a middle ground", 1.5, "times", 0.1, 20, _VALUES),
         Rule("balance.figure", "price of moving a figure", 3, "times", 0.1, 20, _VALUES),

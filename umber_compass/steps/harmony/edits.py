@@ -117,6 +117,20 @@ def shift_values(moved: dict[str, float]) -> Callable[[Plan], Plan]:
     return apply
 
 
+def shift_family(slot: str, by: float) -> Edit:
+    """The planned values of one slot's colours moved together, L*, from where they stood before the
+    drag; locked ones stay."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        mine = (r for r, c in now.colours.items() if getattr(part(c, 0), "slot", "") == slot)
+        return shift_values({r: by for r in mine if r not in now.locked})(plan)
+
+    return Edit(
+        words("move family {slot} by {by:+.0f} L*", slot=slot, by=by), change, f"values {slot}"
+    )
+
+
 def toggle_pin(plan: Plan, region_id: str, name: str) -> Edit:
     """A region's colour given as it is shown now; or, if it is given, following the scheme again
     from where it stands."""

@@ -4,7 +4,9 @@ from typing import NamedTuple
 
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.stage import Stage
+from umber_compass.window.strip.small_views import SmallViews
 
 
 class Hands(NamedTuple):
@@ -13,3 +15,5 @@ class Hands(NamedTuple):
     desk: Desk
     stage: Stage
     files: Files
+    director: Director
+    small_views: SmallViews

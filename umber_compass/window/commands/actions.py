@@ -5,6 +5,7 @@ from functools import partial
 
 from umber_compass.demo import plans as demos
 from umber_compass.window.benches import BENCHES
+from umber_compass.window.commands.focusing import Focusing
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.views import ViewCommands
@@ -131,6 +132,48 @@ def region_actions(
             "Ctrl+G",
             regions.gradient_chosen,
             chosen,
+        ),
+    ]
+
+
+def focus_actions(focusing: Focusing, has_plan: Callable[[], bool]) -> list[Action]:
+    """Region: the focus."""
+    return [
+        Action(
+            "focus-here",
+            "Region",
+            "focus",
+            "Focus on it, or no longer",
+            "E",
+            focusing.here,
+            has_plan,
+        ),
+        Action(
+            "focus-point",
+            "Region",
+            "focus",
+            "Focus on the place pointed at",
+            "Shift+E",
+            focusing.point,
+            has_plan,
+        ),
+        Action(
+            "why",
+            "View",
+            "held",
+            "Show what carries it, in turn (hold W)",
+            "",
+            focusing.toggle_why,
+            has_plan,
+        ),
+        Action(
+            "focus-roles",
+            "Region",
+            "focus",
+            "Let the focus follow the roles",
+            "",
+            focusing.roles,
+            has_plan,
         ),
     ]
 

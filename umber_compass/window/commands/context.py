@@ -8,6 +8,7 @@ from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import region
 from umber_compass.plan.sketch_edits import set_role
 from umber_compass.plan.terms import ROLES
+from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.commands.regions import Regions
@@ -77,6 +78,11 @@ class ContextMenu(QObject):
         pinned = derived.colours[chosen].first.slot == "given"
         pin = self.tr("Let its colour follow the scheme") if pinned else self.tr("Pin its colour")
         menu.addAction(pin).triggered.connect(self.regions.pin_chosen)
+        locked = chosen in derived.locked
+        keep = self.tr("Unlock its colour") if locked else self.tr("Lock its colour")
+        menu.addAction(keep).triggered.connect(
+            lambda: self.desk.do(lock(chosen, not locked, named.name))
+        )
         self._add_giving(menu, derived, chosen)
         menu.addSeparator()
         menu.addAction(self.tr("Name it …")).triggered.connect(self.steps.name_chosen)

@@ -50,6 +50,11 @@ class Session(QObject):
         self.view = "" if view == self.view else view
         self.viewed.emit()
 
+    def show_view(self, view: str) -> None:
+        """Have a view on the stage, or none, whatever is there."""
+        self.view = view
+        self.viewed.emit()
+
     def hold(self, what: str) -> None:
         """Show what a held key stands for; empty when it is let go."""
         self.held = what

@@ -103,7 +103,11 @@ class Row(QFrame):
         if line.of > 1:
             more = self.tr("worst: {title}, {text}").format(title=said, text=more)
             said = str(words(CHECKS[result.check].many, count=line.of))
+        if result.stuck and line.of == 1:
+            more = self.tr("{text}; no colour that is free mends it").format(text=more)
         title, text = QLabel(said), QLabel(more)
+        for label in (title, text):
+            label.setToolTip(CHECKS[result.check].says)
         title.setObjectName("strong")
         text.setObjectName("quiet")
         for label in (title, text):

@@ -7,10 +7,11 @@ from PySide6.QtCore import QObject
 from PySide6.QtGui import QImage
 
 from umber_compass.colour.packed import pack, unpack
+from umber_compass.document import about
 from umber_compass.picture.seen import whole
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.light.views import LIGHT_VIEWS
-from umber_compass.views import VIEWS
+from umber_compass.views import PLAIN, VIEWS
 from umber_compass.views.spec import Picture
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.stage.stage import Stage
@@ -31,6 +32,7 @@ class Director(QObject):
         self._shown: Bitmap | None = None
         self._seen: Bitmap | None = None
         self._peeked: Bitmap | None = None
+        self._faded: Bitmap | None = None
         self.preparing = single_shot(self, _PREPARE_AFTER, self._prepare)
         stage.zoomed.connect(self._on_moved)
         stage.resized.connect(self._on_moved)
@@ -73,7 +75,8 @@ class Director(QObject):
         if bitmap is None:
             return False
         if view:
-            self._seen = Bitmap(pack(VIEWS[view].see(unpack(bitmap.packed))))
+            levels = unpack(bitmap.packed)
+            self._seen = Bitmap(pack(VIEWS[view].see(levels, about(derived, levels.shape))))
             height, width = derived.drawing.labels.shape
             self.stage.show_image(self._seen.image, (width, height), True)
         else:
@@ -94,8 +97,10 @@ class Director(QObject):
         if view in LIGHT_VIEWS:
             self._seen = self.desk.live.in_part(view) or bitmap
         else:
-            levels = np.ascontiguousarray(unpack(bitmap.packed))
-            self._seen = Bitmap(pack(VIEWS[view].see(_half(levels))))
+            levels = _half(np.ascontiguousarray(unpack(bitmap.packed)))
+            derived = self.desk.derived
+            told = PLAIN if derived is None else about(derived, levels.shape)
+            self._seen = Bitmap(pack(VIEWS[view].see(levels, told)))
         return self._seen.image
 
     def paint_now(self) -> None:
@@ -103,6 +108,11 @@ class Director(QObject):
         self.show()
         if self.desk.session.dragging:
             self.stage.repaint()
+
+    @property
+    def peeked(self) -> Bitmap | None:
+        """What is only looked at; None where nothing is."""
+        return self._peeked
 
     def peek(self, fix: Fix | None) -> None:
         """Fade the stage to what a fix would give, or back."""
@@ -112,6 +122,18 @@ class Director(QObject):
         else:
             self.stage.fading.end()
             self.stage.update()
+
+    def fade_to(self, view: str) -> None:
+        """Fade the stage to a view of its picture, without putting it there; none: back."""
+        self._peeked = None
+        bitmap, derived = self.desk.live.bitmap, self.desk.derived
+        if not view or bitmap is None or derived is None:
+            self.stage.fading.end()
+            self.stage.update()
+            return
+        levels = _half(np.ascontiguousarray(unpack(bitmap.packed)))
+        self._faded = Bitmap(pack(VIEWS[view].see(levels, about(derived, levels.shape))))
+        self.stage.fading.begin(self._faded.image)
 
 
 def _half(levels: Picture) -> Picture:

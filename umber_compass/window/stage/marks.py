@@ -9,6 +9,7 @@ from umber_compass.plan.edits import region, region_of_label
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import said
+from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.name_places import NamePlaces, name_places
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.stage.step_marks import Marks
@@ -55,7 +56,20 @@ class StageMarks(QObject):
             self.stage.mark(None, [])
             return
         covers = self._places.covered if self._places is not None else None
-        self.stage.mark(self._outline(derived), self._tags(derived, marks), covers)
+        focus = FocusMarks() if self.desk.session.dragging else self._standing(marks.focus)
+        self.stage.mark(self._outline(derived), self._tags(derived, marks), covers, focus)
+
+    def _standing(self, focus: FocusMarks) -> FocusMarks:
+        """The numbers on their regions, where those are thickest."""
+        derived, known = self.desk.derived, self._places
+        if derived is None or known is None:
+            return focus
+        height, width = derived.drawing.labels.shape
+        places = []
+        for label, x, y in focus.places:
+            at = known.places.get(label)
+            places.append((label, x, y) if at is None else (label, at[0] / width, at[1] / height))
+        return focus._replace(places=tuple(places))
 
     def _tags(self, derived: Derived, marks: Marks) -> list[Tag]:
         chosen = self.desk.session.selection

@@ -11,7 +11,8 @@ from PySide6.QtGui import (
 )
 
 from umber_compass.steps.light.lamps import in_words, stepped
-from umber_compass.window.stage import lamp_marks, tags
+from umber_compass.window.stage import focus_marks, lamp_marks, tags
+from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.lamp_marks import LampMark
 from umber_compass.window.stage.outline import Outline
 from umber_compass.window.stage.panning import Panning
@@ -55,14 +56,22 @@ class Stage(Holding, TakingSwatches):
         self._covers: Covers = _nothing
         self._placed: tuple[object, list[Placed]] = (None, [])
         self._outline = Outline()
+        self.focus_marks = FocusMarks()
         self.lamps: list[LampMark] = []
         self._held_lamp = ""
 
-    def mark(self, over: QImage | None, marks: list[Tag], covers: Covers | None = None) -> None:
-        """The step's marks: an overlay of the picture's size, and names."""
-        covers = covers or _nothing
-        if (over, marks, covers) != (self._over, self._tags, self._covers):
-            self._over, self._tags, self._covers = over, marks, covers
+    def mark(
+        self,
+        over: QImage | None,
+        marks: list[Tag],
+        covers: Covers | None = None,
+        focus: FocusMarks | None = None,
+    ) -> None:
+        """The step's marks: an overlay of the picture's size, names, and what is met first."""
+        covers, focus = covers or _nothing, focus or FocusMarks()
+        now = (over, marks, covers, focus)
+        if now != (self._over, self._tags, self._covers, self.focus_marks):
+            self._over, self._tags, self._covers, self.focus_marks = now
             self.update()
 
     def show_lamps(self, lamps: list[LampMark]) -> None:
@@ -93,6 +102,7 @@ class Stage(Holding, TakingSwatches):
         if self._over is not None:
             self._outline.draw(painter, self, frame, self._over)
         tags.paint(painter, self._places(frame))
+        focus_marks.paint(painter, self.focus_marks, frame)
         lamp_marks.paint(painter, self.lamps, frame, self.hasFocus())
         if self.hasFocus() and not self.alone:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)

@@ -5,7 +5,7 @@ from PIL import Image
 from PySide6.QtCore import QObject
 
 from umber_compass.colour.packed import Packed, pack, unpack
-from umber_compass.document import built_relief
+from umber_compass.document import about, built_relief
 from umber_compass.picture.seen import whole
 from umber_compass.plan.light_edits import light_on
 from umber_compass.steps.light.views import in_part
@@ -16,7 +16,7 @@ from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.worker import said
 from umber_compass.window.strip.view_strip import ViewStrip
-from umber_compass.window.strip.views import OF_LIGHT
+from umber_compass.window.strip.views import OF_LIGHT, OF_PULL
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
@@ -64,6 +64,8 @@ class SmallViews(QObject):
 
         def work(tick: Tick) -> list[Packed | None]:
             lit = _if_lit(live, derived, tick) if promised and not quick else derived
+            if not quick and any(n in OF_PULL for n in names):
+                lit = lit.of(lit.plan).think(tick)
             return [_seen(n, small, lit, quick) for n in names]
 
         says = self.tr("Trying the light") if promised and not quick else ""
@@ -84,6 +86,21 @@ class SmallViews(QObject):
         self._made_from = ()
         self.desk.told.emit(said(error), True)
 
+    def peek(self, bitmap: Bitmap | None) -> None:
+        """Show what a change that is only looked at would give; or the picture again."""
+        derived = self.desk.derived
+        self._made_from = ()
+        if bitmap is None or derived is None:
+            self.ask()
+            return
+        small = _small(bitmap.packed)
+        names = [n if n in VIEWS and n not in OF_PULL else "" for n in self.strip.views()]
+
+        def work(tick: Tick) -> list[Packed | None]:
+            return [_seen(n, small, derived, False) if n else None for n in names]
+
+        self.desk.worker.ask("views", work, lambda found: self._take(found, False), self._failed)
+
     def enter(self, step: str, views: tuple[str, ...]) -> None:
         """Show the views of another step: those the artist chose there, or its own."""
         if self._step:
@@ -94,8 +111,10 @@ class SmallViews(QObject):
 
 def _seen(name: str, small: Picture, derived: Derived, quick: bool) -> Packed | None:
     """A small picture in one view; None for a part of a light that is off."""
+    if name in OF_PULL and derived.attention is None:
+        return None
     if name in VIEWS:
-        return pack(VIEWS[name].see(small))
+        return pack(VIEWS[name].see(small, about(derived, small.shape)))
     if derived.lit is None and name in OF_LIGHT:
         return None
     return pack((_thinned if quick else _small)(in_part(derived, name)))

@@ -2,7 +2,7 @@
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Level, Result, level_over, listed, names
-from umber_compass.steps.focus.mending import Shift, shift_colours
+from umber_compass.steps.focus.shifts import Shift, shift_colours
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words

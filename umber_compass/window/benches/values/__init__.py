@@ -1,6 +1,14 @@
 """The values bench."""
 
 from umber_compass.window.benches.row import BenchRow
-from umber_compass.window.benches.values.bench import ValuesBench, marks
+from umber_compass.window.benches.values.bench import ValuesBench, join, marks
 
-ROW = BenchRow("values", "Values", 3, ValuesBench, marks=marks)
+ROW = BenchRow(
+    "values",
+    "Values",
+    3,
+    ValuesBench,
+    views=("groups-3", "grey", "squint", "small"),
+    marks=marks,
+    join=join,
+)

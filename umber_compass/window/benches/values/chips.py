@@ -24,6 +24,8 @@ class Chip(NamedTuple):
     value: float
     share: float
     hex: str
+    family: str = ""  # the slot whose hue it follows
+    locked: bool = False  # nothing but the artist's own hand moves it
 
 
 class Scale(NamedTuple):
@@ -75,7 +77,10 @@ class ChipPlaces:
     ) -> Laid:
         """Where each chip lies; nothing stands where something is kept clear, left of an edge, px
         (the limits' words)."""
-        order = sorted(chips, key=lambda c: ((c.region, c.end) != chosen, -c.share, c.name))
+        # The largest first; of those much alike in size, families stand together.
+        order = sorted(
+            chips, key=lambda c: ((c.region, c.end) != chosen, -round(c.share, 2), c.family, c.name)
+        )
         right = scale.width
         found, left_out = self._placed(order, held, scale, kept_clear(right), right)
         if not left_out:

@@ -12,13 +12,17 @@ from umber_compass.window.widgets.under import Under
 
 class Ladder(Holding, LadderView):
     """Drag a chip to set a value, a dashed line to move a limit. Up and Down step the chosen chip
-    by a point of L*, with Shift by five; Page Up and Page Down choose the next chip."""
+    by a point of L*, with Shift by five; Page Up and Page Down choose the next chip. Dragged with
+    Shift, a chip takes its whole family with it. Locked chips stay."""
 
     moved = Signal(str, int, float)  # region, end, L*
+    family_moved = Signal(str, float)  # slot, L* from where the drag began
     limit = Signal(str, float)  # dark or light, L*
     began = Signal()
     ended = Signal()
     chosen = Signal(str)
+
+    _family, _begun = "", 0.0  # the family that is dragged, and the value L* its chip began at
 
     def under(self, place: QPointF) -> Under:
         """The chip at a place."""
@@ -58,10 +62,14 @@ class Ladder(Holding, LadderView):
             )
         chip, kind = self._hit(place)
         if chip is not None:
-            return self.tr(
-                "{name} is planned at {value:.0f} L* and holds {share:.1%} of the picture. "
-                "Drag it up to lighten, down to darken."
-            ).format(name=chip.name, value=chip.value, share=chip.share)
+            what = self.tr(
+                "{name} is planned at {value:.0f} L* and holds {share:.1%} of the picture."
+            )
+            how = self.tr("Drag it up to lighten, down to darken; with Shift its family comes too.")
+            if chip.locked:
+                how = self.tr("It is locked.")
+            said = what.format(name=chip.name, value=chip.value, share=chip.share)
+            return f"{said} {how}"
         if kind:
             return self.tr("The limit for extremes: drag it, or set it under Practice.")
         if place.x() < CHIPS:
@@ -76,8 +84,12 @@ class Ladder(Holding, LadderView):
             self.menu_of(group).popup(event.globalPosition().toPoint())
             return
         chip, kind = self._hit(event.position())
-        if chip is not None:
+        if chip is not None and chip.locked:
+            self._choose(chip)
+        elif chip is not None:
             self._held = self._current = (chip.region, chip.end)
+            shift = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+            self._family, self._begun = (chip.family if shift else ""), chip.value
             self._grip = event.position().y() - self.scale.y_of(chip.value)
             self.chosen.emit(chip.region)
         elif kind:
@@ -94,6 +106,8 @@ class Ladder(Holding, LadderView):
         value = self.scale.value_at(event.position().y() - self._grip)
         if self._held[1] < 0:
             self.limit.emit(self._held[0], round(value))
+        elif self._family:
+            self.family_moved.emit(self._family, value - self._begun)
         else:
             self.moved.emit(self._held[0], self._held[1], value)
 
@@ -114,7 +128,8 @@ class Ladder(Holding, LadderView):
         at = next((i for i, c in enumerate(ordered) if (c.region, c.end) == self._current), None)
         if move is not None and at is not None:
             chip = ordered[at]
-            self.moved.emit(chip.region, chip.end, min(max(chip.value + move, 0), 100))
+            if not chip.locked:
+                self.moved.emit(chip.region, chip.end, min(max(chip.value + move, 0), 100))
         elif turn is not None and ordered:
             at = 0 if at is None else min(max(at + turn, 0), len(ordered) - 1)
             self._current = (ordered[at].region, ordered[at].end)

@@ -12,6 +12,7 @@ from umber_compass.window.benches.values.chips import (
     Gathered,
     Scale,
 )
+from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.theme import THEME, font
 
 
@@ -20,13 +21,13 @@ def _tr(text: str) -> str:
 
 
 def paint_scale(painter: QPainter, scale: Scale, greys: tuple[str, ...]) -> None:
-    """The numbers and the grey scale."""
+    """The numbers, as values are read now, and the grey scale."""
     painter.setFont(font(11))
     painter.setPen(THEME.colour("quiet"))
     for mark in range(0, 101, 10):
         box = QRectF(0, scale.y_of(mark) - 8, LEFT - 6, 16)
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        painter.drawText(box, right, str(mark))
+        painter.drawText(box, right, value_words.said(mark))
     fill = QLinearGradient(0, scale.y_of(100), 0, scale.y_of(0))
     for mark in range(0, 101, 5):
         fill.setColorAt(1 - mark / 100, QColor(greys[mark // 5]))
@@ -48,6 +49,53 @@ def paint_histogram(painter: QPainter, scale: Scale, histogram: list[float]) -> 
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(THEME.colour("line"))
     painter.drawPolygon(QPolygonF(outline))
+
+
+def paint_planned(painter: QPainter, scale: Scale, histogram: list[float]) -> None:
+    """How much of the picture is planned at each value, before light: an outline."""
+    if not histogram:
+        return
+    x0 = LEFT + SCALE + 6
+    # Flat colours are needles; a little wider they are seen as what they hold.
+    wide = [0.0, 0.0, *histogram, 0.0, 0.0]
+    histogram = [
+        wide[i] + 2 * wide[i + 1] + 3 * wide[i + 2] + 2 * wide[i + 3] + wide[i + 4]
+        for i in range(len(histogram))
+    ]
+    most = max(max(histogram), 1e-6)
+    line = [
+        QPointF(x0 + (s / most) ** 0.5 * HISTOGRAM, scale.y_of(i + 0.5))
+        for i, s in enumerate(histogram)
+    ]
+    painter.setPen(QPen(THEME.colour("ink"), 1))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawPolyline(QPolygonF(line))
+
+
+def paint_ghosts(
+    painter: QPainter, scale: Scale, boxes: list[tuple[QRectF, Chip]], ghosts: dict[str, float]
+) -> None:
+    """Where chips would go, as hollow chips with a line from where they are."""
+    pen = QPen(THEME.colour("ink"), 1.4, Qt.PenStyle.DotLine)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for box, chip in boxes:
+        by = ghosts.get(chip.region)
+        if by is None:
+            continue
+        there = box.translated(0, scale.y_of(chip.value + by) - scale.y_of(chip.value))
+        painter.setPen(pen)
+        painter.drawLine(box.center(), there.center())
+        painter.setPen(QPen(THEME.colour("ink"), 1.4))
+        painter.drawRect(there)
+
+
+def _paint_lock(painter: QPainter, at: QPointF) -> None:
+    """A small padlock."""
+    ink = THEME.colour("ink")
+    painter.fillRect(QRectF(at.x(), at.y() - 1, 7, 5.5), ink)
+    painter.setPen(QPen(ink, 1.2))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawArc(QRectF(at.x() + 1.2, at.y() - 5, 4.6, 8), 0, 180 * 16)
 
 
 def limit_words(
@@ -116,6 +164,8 @@ def paint_chips(painter: QPainter, boxes: list[tuple[QRectF, Chip]], chosen: str
         painter.drawText(QPointF(box.right() + 6, box.center().y() + 4), chip.name)
         if is_chosen:
             painter.setFont(font(12))
+        if chip.locked:
+            _paint_lock(painter, QPointF(box.right() + 9 + width, box.center().y()))
 
 
 def paint_lit(painter: QPainter, scale: Scale, lit: tuple[float, float]) -> None:

@@ -17,9 +17,11 @@ from umber_compass.window.benches.values.ladder_painting import (
     limit_words,
     paint_chips,
     paint_gathered,
+    paint_ghosts,
     paint_histogram,
     paint_limits,
     paint_lit,
+    paint_planned,
     paint_scale,
 )
 from umber_compass.window.widgets.theme import THEME
@@ -46,6 +48,8 @@ class LadderView(QWidget):
         self._places = ChipPlaces()
         self._lit: tuple[float, float] | None = None
         self._placed: tuple[object, Laid] | None = None
+        self._planned: list[float] = []
+        self._ghosts: dict[str, float] = {}
 
     def sizeHint(self) -> QSize:
         return QSize(480, 400)
@@ -57,9 +61,11 @@ class LadderView(QWidget):
         limits: dict[str, float],
         shares: dict[str, float],
         selected: str,
+        planned: list[float] | None = None,
     ) -> None:
-        """The picture's values: chips, share in each point of L*, limits and what lies beyond."""
-        self._chips, self._histogram = chips, histogram
+        """The picture's values: chips, share in each point of L*, limits and what lies beyond;
+        `planned` the same before light, where there is one."""
+        self._chips, self._histogram, self._planned = chips, histogram, planned or []
         self._limits, self._shares = limits, shares
         if selected != self._current[0]:
             self._current = (selected, 0)
@@ -68,6 +74,12 @@ class LadderView(QWidget):
     def show_lit(self, lit: tuple[float, float] | None) -> None:
         """Between which values L* the chosen region lies in the light, or None."""
         self._lit = lit
+
+    def show_ghosts(self, ghosts: dict[str, float]) -> None:
+        """Where regions would go, by L* from where they are; none where nothing is proposed."""
+        if ghosts != self._ghosts:
+            self._ghosts = ghosts
+            self.update()
 
     def standing(self) -> Laid:
         """Where the chips lie, and what is gathered; found anew only where something moved."""
@@ -109,9 +121,11 @@ class LadderView(QWidget):
         scale = self.scale
         paint_scale(painter, scale, self._greys)
         paint_histogram(painter, scale, self._histogram)
+        paint_planned(painter, scale, self._planned)
         paint_limits(painter, scale, self.standing().right, self._limits, self._shares)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         paint_chips(painter, self.boxes(), self._current[0])
+        paint_ghosts(painter, scale, self.boxes(), self._ghosts)
         for group in self.standing().gathered:
             paint_gathered(painter, group)
         if self._lit is not None:

@@ -2,10 +2,11 @@
 
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
 from umber_compass.plan.edits import find_region, part, study
 from umber_compass.plan.model import Pinned
+from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import set_chroma, set_hue_offset, set_value
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
@@ -72,6 +73,16 @@ class RegionBar(QWidget):
         self.turn.wanted.connect(self._set_turn)
         for widget in (self._dot, self._name, self._hex):
             row.addWidget(widget)
+        self.lock = QPushButton(self.tr("lock"))
+        self.lock.setObjectName("small")
+        self.lock.setCheckable(True)
+        self.lock.setToolTip(
+            self.tr("Keep this colour: balance, fixes and groups leave it, and its chip stays put")
+        )
+        self.lock.clicked.connect(
+            lambda on: self.edit_wanted.emit(lock(self._region, on, self._title))
+        )
+        row.addWidget(self.lock)
         row.addStretch(1)
         for text, field in (
             (self.tr("value"), self.value),
@@ -105,9 +116,12 @@ class RegionBar(QWidget):
         self._dot.hex = shown.hex
         self._dot.update()
         self._name.setText(region.name)
+        self.lock.setChecked(region.id in derived.locked)
+        for field in (self.value, self.chroma):
+            field.setEnabled(region.id not in derived.locked)
         self._hex.setText(shown.hex)
         given = isinstance(solid, Pinned)
         self.value.show_number(shown.value if isinstance(solid, Pinned) else solid.value)
         self.chroma.show_number(shown.chroma if isinstance(solid, Pinned) else solid.chroma)
-        self.turn.setEnabled(not given)
+        self.turn.setEnabled(not given and region.id not in derived.locked)
         self.turn.show_number(0 if isinstance(solid, Pinned) else solid.hue_offset_deg)

@@ -1,0 +1,28 @@
+"""What views are told of a plan's picture, at whatever size it is shown."""
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.steps.pipeline import Derived
+from umber_compass.views import About
+
+
+def about(
+    derived: Derived, shape: tuple[int, ...], labels: npt.NDArray[np.uint16] | None = None
+) -> About:
+    """What views are told of a picture of this height and width; what draws the eye only where it
+    is known. `labels` are the regions' px, (h, w), where they are not those of the drawing."""
+    whole = derived.drawing.labels if labels is None else labels
+    height, width = shape[:2]
+    rows = ((np.arange(height) + 0.5) * whole.shape[0] / height).astype(np.intp)
+    columns = ((np.arange(width) + 0.5) * whole.shape[1] / width).astype(np.intp)
+    small = whole if whole.shape == (height, width) else whole[rows[:, None], columns]
+    seen = derived.attention
+    pull = None
+    if seen is not None:
+        pull = np.zeros(max(int(whole.max(initial=0)) + 1, len(seen.total)))
+        pull[: len(seen.total)] = seen.total
+    rules = derived.rules
+    return About(
+        small, derived.wants.bands.edges, rules["extremes.dark"], rules["extremes.light"], pull
+    )

@@ -1,0 +1,266 @@
+"""The focus bench: what pulls the eye, how things fall off from the focus, groups of depth."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from umber_compass.plan.edits import region
+from umber_compass.plan.focus_edits import follow_roles, set_falloff
+from umber_compass.plan.wishes import Falloff, FalloffOf
+from umber_compass.steps.checks.spec import listed
+from umber_compass.steps.focus.attention import Attention
+from umber_compass.steps.focus.edits import toggle_focus
+from umber_compass.steps.focus.falloff import KINDS, apply_falloff, wished
+from umber_compass.steps.focus.pull import PARTS
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.room import is_movable
+from umber_compass.window.benches.bench import Bench
+from umber_compass.window.benches.focus.depth_page import DepthPage
+from umber_compass.window.benches.focus.falloff_chart import FalloffChart
+from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart
+from umber_compass.window.stage.focus_marks import FocusMarks, marks_of
+from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.theme import THEME
+from umber_compass.window.widgets.why import WhyButton
+
+_SAYS = {
+    "value": "How much lighter or darker a region is than what lies round it, and than the whole. "
+    "A full difference, 1, is 0.30 of OKLab’s lightness.",
+    "hue": "How far its hue turns from what lies round it, counted by how coloured both are. "
+    "A full difference, 1, is 0.16 in OKLab.",
+    "chroma": "How much stronger its colour is than what lies round it; duller counts less. "
+    "A full difference, 1, is a chroma of 0.13.",
+    "detail": "How much more goes on within it than round it, light and shade included. "
+    "A full difference, 1, is 0.075 in OKLab.",
+}
+
+
+class FocusBench(Bench):
+    """What is met first, by how much it leads, and what competes."""
+
+    peeked = Signal(object)  # an edit that is looked at, or None
+
+    def __init__(self) -> None:
+        super().__init__("Focus")
+        self._derived: Derived | None = None
+        self._selected = ""
+        self._of: FalloffOf = "chroma"
+        self.chart, self.falloff, self.deep = PullChart(), FalloffChart(), DepthPage()
+        self.column.addLayout(self._build_top())
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self._build_pull())
+        self.pages.addWidget(self.deep)
+        self.column.addWidget(self.pages, 1)
+        self._connect()
+
+    def _build_top(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        group = QButtonGroup(self)
+        self.tabs = [QPushButton(self.tr("Pull")), QPushButton(self.tr("Depth and air"))]
+        for i, button in enumerate(self.tabs):
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, n=i: self.open_tab(n))
+            group.addButton(button)
+            line.addWidget(button)
+        self.tabs[0].setChecked(True)
+        line.addStretch(1)
+        self.set_button = QPushButton(self.tr("Focus on the chosen region"))
+        self.set_button.setToolTip(
+            self.tr("What should be met first: E does the same, on the stage for what lies there")
+        )
+        self.roles_button = QPushButton(self.tr("By role"))
+        self.roles_button.setToolTip(self.tr("The regions whose role is focus"))
+        line.addWidget(self.set_button)
+        line.addWidget(self.roles_button)
+        return line
+
+    def _build_pull(self) -> QWidget:
+        page = QWidget()
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        column.addLayout(self._build_legend())
+        column.addWidget(self.chart, 1)
+        column.addLayout(self._build_falloff_head())
+        column.addWidget(self.falloff)
+        return page
+
+    def _build_legend(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        heading = QLabel(self.tr("What pulls the eye"))
+        heading.setObjectName("heading")
+        line.addWidget(heading)
+        line.addStretch(1)
+        for part, grey in zip(PARTS, GREYS, strict=True):
+            dot = QLabel()
+            dot.setFixedSize(12, 12)
+            dot.setStyleSheet(f"background: {grey}; border: 1px solid {THEME.room.line};")
+            word = WhyButton(part, _SAYS[part], part)
+            word.setText(part)
+            word.setToolTip(_SAYS[part])
+            line.addWidget(dot)
+            line.addWidget(word)
+        return line
+
+    def _build_falloff_head(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        heading = QLabel(self.tr("Fall-off"))
+        heading.setObjectName("heading")
+        line.addWidget(heading)
+        line.addSpacing(8)
+        group = QButtonGroup(self)
+        self.kinds: dict[FalloffOf, QPushButton] = {}
+        for kind in KINDS:
+            button = QPushButton(kind)
+            button.setObjectName("small")
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, k=kind: self.open_falloff(k))
+            group.addButton(button)
+            self.kinds[kind] = button
+            line.addWidget(button)
+        self.kinds["chroma"].setChecked(True)
+        line.addStretch(1)
+        self.strength = NumberField(
+            self.tr("How far into the band"),
+            5,
+            100,
+            " %",
+            5,
+            0,
+            self.tr("How far each region goes toward the band; those that lie in it stay."),
+        )
+        self.strength.show_number(100)
+        self.apply = QPushButton(self.tr("Apply"))
+        self.apply.setObjectName("fix")
+        self.apply.setToolTip(self.tr("Bring every free region into the band; rest here to see it"))
+        line.addWidget(self.strength)
+        line.addWidget(self.apply)
+        return line
+
+    def _connect(self) -> None:
+        self.chart.chosen.connect(self.chosen)
+        self.chart.pointed.connect(self.pointed)
+        self.chart.toggled.connect(self._toggle)
+        self.falloff.chosen.connect(self.chosen)
+        self.falloff.shaped.connect(self._shape)
+        self.set_button.clicked.connect(lambda: self._toggle(self._selected))
+        self.roles_button.clicked.connect(lambda: self.edit_wanted.emit(follow_roles()))
+        self.apply.clicked.connect(self._apply)
+        self.deep.edit_wanted.connect(self.edit_wanted)
+        for part in (self.falloff, self.deep):
+            part.began.connect(self.drag_began)
+            part.ended.connect(self.drag_ended)
+
+    def first_focus(self) -> QWidget | None:
+        return self.chart
+
+    def needs(self) -> tuple[str, ...]:
+        return ("lattice", "attention")
+
+    def open_tab(self, index: int) -> None:
+        """Show what pulls (0), or depth and air (1)."""
+        self.pages.setCurrentIndex(index)
+        self.tabs[index].setChecked(True)
+        self.paged.emit()
+
+    def open_falloff(self, kind: FalloffOf) -> None:
+        """Show how chroma, contrast or hue falls off."""
+        self._of = kind
+        self.kinds[kind].setChecked(True)
+        self.paged.emit()
+
+    def _toggle(self, region_id: str) -> None:
+        if self._derived is not None and region_id:
+            self.edit_wanted.emit(toggle_focus(self._derived.plan, region_id))
+
+    def _shape(self, wish: Falloff) -> None:
+        self.edit_wanted.emit(set_falloff(self._of, wish, f"falloff band {self._of}"))
+
+    def falloff_edit(self) -> object:
+        """The edit that applies the fall-off as it is wished; None where there is none."""
+        derived = self._derived
+        if derived is None or not derived.spots.spots:
+            return None
+        wish = wished(derived.falloff, derived.rules, self._of)
+        free = frozenset(r.id for r in derived.regions if is_movable(derived, r.id))
+        edit = apply_falloff(derived.spots, wish, self._of, self.strength.value() / 100, free)
+        return edit._replace(merge=None)
+
+    def _apply(self) -> None:
+        self.peeked.emit(None)
+        edit = self.falloff_edit()
+        if edit is not None:
+            self.edit_wanted.emit(edit)
+
+    def show_derived(self, derived: Derived, selected: str) -> None:
+        self._derived, self._selected = derived, selected
+        seen = derived.attention
+        self._say(derived, seen)
+        self._show_buttons(derived, selected)
+        if self.pages.currentIndex():
+            self.deep.show_groups(derived)
+            return
+        if seen is not None:
+            self.chart.show_bars(*_bars(derived, seen), selected)
+            names = {r.id: r.name for r in derived.regions}
+            wish = wished(derived.falloff, derived.rules, self._of)
+            self.falloff.show_spots(derived.spots, names, self._of, wish, selected)
+            self.apply.setEnabled(bool(derived.spots.spots))
+
+    def _show_buttons(self, derived: Derived, selected: str) -> None:
+        chosen = region(derived.plan, selected).name if selected else ""
+        text = self.tr("Focus: {name} in or out").format(name=chosen)
+        self.set_button.setText(text if chosen else self.tr("Focus on the chosen region"))
+        self.set_button.setEnabled(bool(chosen))
+        self.roles_button.setEnabled(derived.focus is not None)
+
+    def _say(self, derived: Derived, seen: Attention | None) -> None:
+        if seen is None:
+            self.says.setText(self.tr("looking …"))
+            return
+        by_label = {r.label: r.name for r in derived.regions}
+        focus = listed([by_label[i] for i in seen.focus if i in by_label])
+        line = self.tr("no focus is set")
+        if not seen.focus and seen.places.verdict == "nothing":
+            line = self.tr("nothing leads, and no focus is set")
+        elif seen.focus and seen.rival is None:
+            line = self.tr("the focus is the whole picture")
+        elif seen.focus:
+            line = self.tr("{focus} should lead by {wish:g}, it leads by {lead:.2f}").format(
+                focus=focus, wish=derived.wants.number("lead"), lead=seen.lead
+            )
+        self.says.setText(line)
+
+
+def _bars(derived: Derived, seen: Attention) -> tuple[list[Bar], float | None]:
+    """Every region's pull, the strongest first, and what others should stay below."""
+    bars = [
+        Bar(
+            r.id,
+            r.name,
+            derived.colours[r.id].first.hex,
+            tuple(float(v) for v in seen.pull.parts[:, r.label]),
+            r.label in seen.focus,
+        )
+        for r in derived.regions
+        if r.label < len(seen.total) and seen.total[r.label] > 0
+    ]
+    own = max((float(seen.total[i]) for i in seen.focus), default=0.0)
+    most = own / derived.wants.number("lead") if seen.focus else None
+    return sorted(bars, key=lambda b: -b.total), most
+
+
+def marks(derived: Derived, selected: str) -> Marks:
+    """The ring round the focus, and the first three places the eye meets."""
+    return Marks(focus=marks_of(derived) if derived.attention is not None else FocusMarks())

@@ -1,0 +1,48 @@
+"""Resting on *Apply* shows what the fall-off would make, before it is taken."""
+
+from PySide6.QtCore import QEvent, QObject
+
+from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks import Fix
+from umber_compass.window.benches.bench import Bench
+from umber_compass.window.benches.focus.bench import FocusBench
+from umber_compass.window.benches.hands import Hands
+from umber_compass.window.widgets.timers import single_shot
+
+_AFTER = 150  # ms of rest
+
+
+class Looking(QObject):
+    """Watches the button."""
+
+    def __init__(self, bench: FocusBench, hands: Hands) -> None:
+        super().__init__(bench)
+        self._bench, self._hands = bench, hands
+        self._timer = single_shot(self, _AFTER, self._begin)
+        bench.apply.installEventFilter(self)
+        bench.peeked.connect(lambda _: self._end())
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() in (QEvent.Type.Enter, QEvent.Type.FocusIn):
+            self._timer.start()
+        elif event.type() in (QEvent.Type.Leave, QEvent.Type.FocusOut):
+            self._end()
+        return super().eventFilter(watched, event)
+
+    def _begin(self) -> None:
+        edit = self._bench.falloff_edit()
+        if isinstance(edit, Edit):
+            self._hands.director.peek(Fix("falloff", edit.name, edit))
+            self._hands.small_views.peek(self._hands.director.peeked)
+
+    def _end(self) -> None:
+        self._timer.stop()
+        if self._hands.director.peeked is not None:
+            self._hands.director.peek(None)
+            self._hands.small_views.peek(None)
+
+
+def join(bench: Bench, hands: Hands) -> None:
+    """The fall-off is looked at on the stage before it is applied."""
+    assert isinstance(bench, FocusBench)
+    Looking(bench, hands)

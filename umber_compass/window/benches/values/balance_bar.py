@@ -1,0 +1,90 @@
+"""Balance: one button, what it would do, and what could not be met together."""
+
+from PySide6.QtCore import QEvent, QObject, Signal
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
+
+from umber_compass.steps.values.balance import Balance
+from umber_compass.steps.values.programme import Demand
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.widgets.timers import single_shot
+
+_LOOK_AFTER = 150  # ms of rest on the button
+
+
+class BalanceBar(QWidget):
+    """Says when it is looked at, taken, or asked for its conflicts."""
+
+    looked = Signal(bool)  # begins or ends
+    taken = Signal()
+    asked_why = Signal()
+    let_go = Signal(str, str)  # a demand's name and what it says
+
+    def __init__(self) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(8)
+        self.button = QPushButton(self.tr("Balance values"))
+        self.button.setObjectName("fix")
+        self.button.setToolTip(
+            self.tr(
+                "Move values by the least that meets the wishes. Rest here to see it on the "
+                "ladder, on the stage and in grey before you take it."
+            )
+        )
+        self.button.installEventFilter(self)
+        self.button.clicked.connect(self.taken)
+        self.says = quiet("")
+        self.says.setWordWrap(True)
+        self.why = QToolButton()
+        self.why.setText(self.tr("why?"))
+        self.why.setToolTip(
+            self.tr("Which wishes cannot be met together, each with its off switch")
+        )
+        self.why.clicked.connect(self.asked_why)
+        self.why.setVisible(False)
+        row.addWidget(self.button)
+        row.addWidget(self.says, 1)
+        row.addWidget(self.why)
+        self._timer = single_shot(self, _LOOK_AFTER, lambda: self.looked.emit(True))
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() in (QEvent.Type.Enter, QEvent.Type.FocusIn):
+            self._timer.start()
+        elif event.type() in (QEvent.Type.Leave, QEvent.Type.FocusOut):
+            self._timer.stop()
+            self.looked.emit(False)
+        return super().eventFilter(watched, event)
+
+    def show_balance(self, found: Balance | None) -> None:
+        """What balancing would do; None while it is not known."""
+        self.why.setVisible(found is not None and bool(found.dropped))
+        if found is None:
+            self.says.setText("")
+            return
+        moves = len(found.moved)
+        line = self.tr("all wishes are met") if not moves and not found.dropped else ""
+        if moves:
+            line = self.tr("moves {count} values, mean change {change:.1f} %").format(
+                count=moves, change=found.change
+            )
+        if found.dropped:
+            cannot = self.tr("{count} wishes cannot be met").format(count=len(found.dropped))
+            line = f"{line}; {cannot}" if line else cannot
+        self.says.setText(line)
+
+    def menu_of(self, conflict: list[Demand]) -> QMenu:
+        """The demands that cannot be met together: each is let go of by a click."""
+        menu = QMenu(self)
+        head = self.tr("These cannot all be met; let go of one:")
+        if not conflict:
+            head = self.tr("Each can be met alone, but what is locked or given forbids it")
+        menu.addSection(head)
+        title = menu.addAction(head)
+        title.setEnabled(False)
+        for demand in conflict:
+            action = menu.addAction(str(demand.text))
+            action.triggered.connect(
+                lambda _=False, d=demand: self.let_go.emit(d.name, str(d.text))
+            )
+        return menu

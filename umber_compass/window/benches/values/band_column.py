@@ -1,0 +1,163 @@
+"""The value bands beside the ladder: their names, what they hold and should, edges to drag."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from umber_compass.plan.wishes import Bands
+from umber_compass.steps.checks.values.band_share import BAND_NAMES
+from umber_compass.window.benches.values.chips import Scale
+from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.value_words import said
+
+_WIDTH, _FIELD = 100, 58
+_GRIP = 5  # px round an edge in which it is taken
+_NARROW = 62  # px of height under which a band has no field
+
+
+class BandColumn(Holding, QWidget):
+    """Drag an edge, or choose it with Page Up and Page Down and move it with Up and Down; type what
+    a band should hold."""
+
+    edge_moved = Signal(int, float)  # which, L*
+    share_wished = Signal(int, float)  # which band, 0-1
+    began = Signal()
+    ended = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setFixedWidth(_WIDTH)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
+        self.setAccessibleName(self.tr("Value bands"))
+        self.setToolTip(
+            self.tr(
+                "What each band of values holds of the picture, and what it should. Drag an edge, "
+                "or type a share."
+            )
+        )
+        self._bands = Bands(edges=(35, 68), shares=(0.25, 0.5, 0.25))
+        self._held: tuple[float, ...] = (0.0, 0.0, 0.0)
+        self._on = False
+        self._edge, self._current = -1, 0  # the one that is held, and the one keys move
+        self.fields: list[NumberField] = []
+
+    def sizeHint(self) -> QSize:
+        return QSize(_WIDTH, 400)
+
+    def show_bands(self, bands: Bands, held: tuple[float, ...], on: bool) -> None:
+        """Bands, what each holds, and whether they are wished."""
+        if len(bands.shares) != len(self.fields):
+            self._build_fields(len(bands.shares))
+        self._bands, self._held, self._on = bands, held, on
+        for field, share in zip(self.fields, bands.shares, strict=True):
+            field.show_number(round(100 * share))
+        self._place_fields()
+        self.update()
+
+    def _build_fields(self, count: int) -> None:
+        for field in self.fields:
+            field.deleteLater()
+        self.fields = []
+        for i in range(count):
+            says = self.tr("What this band should hold of the picture; the others give way.")
+            field = NumberField(self.tr("Wished share"), 0, 100, " %", 5, 0, says)
+            field.setParent(self)
+            field.wanted.connect(lambda share, n=i: self.share_wished.emit(n, share / 100))
+            self.fields.append(field)
+
+    def _span(self, band: int) -> tuple[float, float]:
+        """The top and bottom of a band, px."""
+        edges = (0.0, *self._bands.edges, 100.0)
+        scale = Scale(self.width(), self.height())
+        return scale.y_of(edges[band + 1]), scale.y_of(edges[band])
+
+    def _place_fields(self) -> None:
+        for i, field in enumerate(self.fields):
+            top, bottom = self._span(i)
+            field.setFixedWidth(_FIELD)
+            field.setVisible(bottom - top >= _NARROW)
+            field.move(self.width() - _FIELD, round((top + bottom) / 2) + 4)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._place_fields()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        scale, ink = Scale(self.width(), self.height()), THEME.colour("ink")
+        names = BAND_NAMES[len(self._bands.shares)]
+        for i, name in enumerate(names):
+            top, bottom = self._span(i)
+            middle = (top + bottom) / 2
+            if bottom - top < 17:
+                continue
+            tall = bottom - top >= _NARROW
+            painter.setPen(ink)
+            painter.setFont(font(12, True))
+            now = f"{100 * self._held[i]:.0f} %"
+            right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+            text = name if tall else f"{name} {now}"
+            up = 30 if tall else 9
+            painter.drawText(QRectF(0, middle - up, self.width(), 18), right, text)
+            if tall:
+                painter.setFont(font(12))
+                painter.drawText(QRectF(0, middle - 14, self.width(), 18), right, now)
+                painter.setPen(THEME.colour("quiet"))
+                wish = self.tr("wish") if self._on else self.tr("off")
+                room = QRectF(0, middle + 4, self.width() - _FIELD - 6, 22)
+                painter.drawText(room, right, wish)
+        self._paint_edges(painter, scale)
+
+    def _paint_edges(self, painter: QPainter, scale: Scale) -> None:
+        for i, edge in enumerate(self._bands.edges):
+            chosen = self.hasFocus() and i == self._current
+            style = Qt.PenStyle.SolidLine if self._on else Qt.PenStyle.DotLine
+            painter.setPen(QPen(THEME.colour("ink"), 3 if chosen else 1.5, style))
+            y = scale.y_of(edge)
+            painter.drawLine(QPointF(0, y), QPointF(self.width(), y))
+            painter.setFont(font(11))
+            painter.setPen(THEME.colour("quiet"))
+            painter.drawText(QPointF(0, y - 3), said(edge))
+
+    def _edge_at(self, y: float) -> int:
+        scale = Scale(self.width(), self.height())
+        near = [i for i, e in enumerate(self._bands.edges) if abs(scale.y_of(e) - y) <= _GRIP]
+        return near[0] if near else -1
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        edge = self._edge_at(event.position().y())
+        if event.button() == Qt.MouseButton.LeftButton and edge >= 0:
+            self._edge = self._current = edge
+            self.began.emit()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        y = event.position().y()
+        if self._edge >= 0:
+            self.edge_moved.emit(self._edge, round(Scale(self.width(), self.height()).value_at(y)))
+            return
+        over = self._edge_at(y) >= 0
+        self.setCursor(Qt.CursorShape.SizeVerCursor if over else Qt.CursorShape.ArrowCursor)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.let_go()
+
+    def let_go(self) -> None:
+        if self._edge >= 0:
+            self._edge = -1
+            self.ended.emit()
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = 5 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
+        move = {Qt.Key.Key_Up: step, Qt.Key.Key_Down: -step}.get(Qt.Key(event.key()))
+        turn = {Qt.Key.Key_PageUp: 1, Qt.Key.Key_PageDown: -1}.get(Qt.Key(event.key()))
+        if move is not None:
+            self.edge_moved.emit(self._current, self._bands.edges[self._current] + move)
+        elif turn is not None:
+            self._current = min(max(self._current + turn, 0), len(self._bands.edges) - 1)
+            self.update()
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,139 @@
+"""The order of materials, from dark to light, rearranged by dragging."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.under import Under
+
+_HEIGHT, _GAP, _PAD = 26, 18, 5
+
+
+class OrderLine(Holding, QWidget):
+    """Drag a name to where it belongs; Left and Right choose one, with Ctrl they move it; Delete
+    takes it out."""
+
+    ordered = Signal(tuple)  # region ids, the darkest first
+    chosen = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(self.tr("Order of materials, dark to light"))
+        self.setToolTip(
+            self.tr(
+                "Materials from the darkest to the lightest. Drag a name to wish another order; "
+                "Delete takes one out."
+            )
+        )
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self._ids: list[str] = []
+        self._names: dict[str, str] = {}
+        self._broken: set[str] = set()
+        self._wished = False
+        self._current, self._held = "", ""
+        self._at = 0.0
+
+    def sizeHint(self) -> QSize:
+        return QSize(300, _HEIGHT)
+
+    def show_order(
+        self, ids: tuple[str, ...], names: dict[str, str], wished: bool, broken: set[str]
+    ) -> None:
+        """An order: the one that is wished, or the one materials stand in today; and which of them
+        break it."""
+        if not self._held:
+            self._ids = list(ids)
+        self._names, self._wished, self._broken = names, wished, broken
+        self.update()
+
+    def boxes(self) -> list[tuple[str, QRectF]]:
+        """Where each name stands; those there is no room for are left out."""
+        metrics, x, found = QFontMetricsF(font(13)), 0.0, []
+        for region in self._ids:
+            wide = metrics.horizontalAdvance(self._names.get(region, "")) + 2 * _PAD
+            if x + wide > self.width():
+                break
+            found.append((region, QRectF(x, 1, wide, _HEIGHT - 2)))
+            x += wide + _GAP
+        return found
+
+    def under(self, place: QPointF) -> Under:
+        """The region at a place."""
+        return Under(self._hit(place))
+
+    def _hit(self, place: QPointF) -> str:
+        return next((r for r, box in self.boxes() if box.contains(place)), "")
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        ink, quiet = THEME.colour("ink"), THEME.colour("quiet")
+        boxes = self.boxes()
+        for i, (region, box) in enumerate(boxes):
+            held = region == self._held
+            shown = box.translated(self._at - box.center().x(), 0) if held else box
+            if held or (self.hasFocus() and region == self._current):
+                painter.fillRect(shown, THEME.colour("card"))
+                painter.setPen(QPen(ink, 1.5))
+                painter.drawRect(shown)
+            painter.setPen(ink if self._wished else quiet)
+            painter.setFont(font(13, region in self._broken))
+            painter.drawText(shown, Qt.AlignmentFlag.AlignCenter, self._names.get(region, ""))
+            if i + 1 < len(boxes):
+                painter.setPen(quiet)
+                painter.setFont(font(13))
+                gap = QRectF(box.right(), 1, _GAP, _HEIGHT - 2)
+                painter.drawText(gap, Qt.AlignmentFlag.AlignCenter, "<")
+        left = len(self._ids) - len(boxes)
+        if left > 0 and boxes:
+            painter.setPen(quiet)
+            end = QPointF(boxes[-1][1].right() + 6, _HEIGHT / 2 + 5)
+            painter.drawText(end, f"< +{left}")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        found = self._hit(event.position())
+        if event.button() == Qt.MouseButton.LeftButton and found:
+            self._held = self._current = found
+            self._at = event.position().x()
+            self.chosen.emit(found)
+            self.update()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if not self._held:
+            return
+        self._at = event.position().x()
+        others = [(r, b.center().x()) for r, b in self.boxes() if r != self._held]
+        place = sum(1 for _, x in others if x < self._at)
+        rest = [r for r in self._ids if r != self._held]
+        self._ids = [*rest[:place], self._held, *rest[place:]]
+        self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.let_go()
+
+    def let_go(self) -> None:
+        if self._held:
+            self._held = ""
+            self.ordered.emit(tuple(self._ids))
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if self._current not in self._ids:
+            self._current = self._ids[0] if self._ids else ""
+        if event.key() == Qt.Key.Key_Delete and self._current:
+            self.ordered.emit(tuple(r for r in self._ids if r != self._current))
+        elif step is not None and self._current:
+            at = self._ids.index(self._current)
+            to = min(max(at + step, 0), len(self._ids) - 1)
+            if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+                self._ids.insert(to, self._ids.pop(at))
+                self.ordered.emit(tuple(self._ids))
+            else:
+                self._current = self._ids[to]
+                self.chosen.emit(self._current)
+            self.update()
+        else:
+            super().keyPressEvent(event)
