@@ -12,6 +12,7 @@ from msgspec.structs import replace
 from tests import scenes
 from umber_compass.plan import (
     edits,
+    focus_edits,
     harmony_edits,
     light_edits,
     model,
@@ -20,16 +21,19 @@ from umber_compass.plan import (
     ranges,
     sketch_edits,
     study_edits,
+    wish_edits,
 )
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength
 from umber_compass.plan.terms import Value
+from umber_compass.plan.wishes import Bands, Falloff
 from umber_compass.words import Refusal, words
 
 NAME = words("x")
 PLAN = scenes.plan_of(
     [scenes.planned(), scenes.planned("B", 30.0, 0.05, 20), Pinned(hex="#c08060")]
 )
+BANDS = Bands(edges=(30, 70), shares=(0.3, 0.4, 0.3))
 GRADIENT = Gradient(first=scenes.planned(), second=scenes.planned(value=70.0))
 
 
@@ -53,6 +57,18 @@ def every(number=40.0):
         sketch_edits.share_form("r1", "r2", "sea", "sand"),
         sketch_edits.set_front("r1", None if math.isinf(number) else int(number) + 1, "sea"),
         practice_edits.set_rule("extremes.dark", number, "limit"),
+        wish_edits.set_wish("halves", number, "halves"),
+        wish_edits.switch_wish("parting.r1.r2", False, "parting"),
+        wish_edits.lock_wish("extremes", True, "extremes"),
+        wish_edits.move_edge(BANDS, 0, number),
+        wish_edits.move_edge(BANDS, 1, number),
+        wish_edits.set_band_share(BANDS, 1, number),
+        wish_edits.start_from(BANDS, 20, "a key"),
+        wish_edits.set_order(("r2", "r1")),
+        wish_edits.lock("r1", True, "sea"),
+        focus_edits.set_focus(("r1", "r1"), NAME),
+        focus_edits.set_point(number, number, number),
+        focus_edits.set_falloff("chroma", Falloff(near=(number, 0.1), far=(0, number))),
         light_edits.switch_rig(True),
         light_edits.set_anchor("mean"),
         light_edits.set_crevice(number),

@@ -15,8 +15,15 @@ from umber_compass.words import Refusal
 PLAN = scenes.plan_of([planned(), planned("B", 30.0, 0.05)])
 PLAN = with_rig(PLAN, Rig(lamps=(Lamp(), Lamp(name="rim", rank=2))))
 
+TEXTS = {
+    "focus": "r2",
+    "wish.bands.edges": "30,60",
+    "wish.bands.shares": "0.2,0.5,0.3",
+    "wish.order.regions": "r2,r1",
+}
 
-def other(kind, now):
+
+def other(name, kind, now):
     """Something else that a key may be, as it is written, and what it is then."""
     if kind.type == "switch":
         return ("off", False) if now else ("on", True)
@@ -25,6 +32,10 @@ def other(kind, now):
     if kind.type == "choice":
         found = next((c for c in kind.choices if c != now), kind.choices[0])
         return found, found
+    if name in TEXTS:
+        return TEXTS[name], TEXTS[name]
+    if name.startswith("wish.") and kind.type == "text":
+        return ("on", 10.0) if now == "off" else ("off", "off")
     if kind.type == "text":
         return "s2" if now == "s1" else "Dusk", "s2" if now == "s1" else "Dusk"
     low, high = kind.low or 0.0, kind.high if kind.high is not None else 9.0
@@ -42,7 +53,7 @@ class Every(unittest.TestCase):
         for name, kind, now, text in list(keys.keys_of(self.plan)):
             with self.subTest(name):
                 self.assertTrue(text)
-                written, wanted = other(kind, now)
+                written, wanted = other(name, kind, now)
                 after = keys.edit_from(self.plan, f"{name}={written}").apply(self.plan)
                 found = {n: v for n, _, v, _ in keys.keys_of(after)}[name]
                 if isinstance(wanted, float):
@@ -58,6 +69,7 @@ class Every(unittest.TestCase):
             "title purpose practice scheme.name scheme.wheel scheme.lead scheme.spread light.on "
             "light.anchor ambient.colour ambient.strength ambient.on terminator.colour "
             "terminator.strength crevice study.current rule.RULE share.SLOT region.REGION.value "
+            "focus wish.WISH wish.key wish.bands.edges wish.order.regions region.REGION.lock "
             "region.REGION.pin region.REGION.front lamp.LAMP.angle lamp.LAMP.off-front"
         ).split():
             self.assertIn(name, general)

@@ -6,7 +6,7 @@ import numpy as np
 
 from tests import scenes
 from umber_compass.colour import spaces
-from umber_compass.views import VIEWS
+from umber_compass.views import PLAIN, VIEWS, About
 
 
 class Every(unittest.TestCase):
@@ -15,7 +15,7 @@ class Every(unittest.TestCase):
             for shape in ((160, 240, 3), (1, 1, 3), (3, 50, 3)):
                 given = np.random.default_rng(1).integers(0, 256, shape).astype(np.uint8)
                 before = given.copy()
-                seen = view.see(given)
+                seen = view.see(given, PLAIN)
                 with self.subTest(view=name, shape=shape):
                     self.assertEqual((seen.shape, seen.dtype), (shape, np.uint8))
                     np.testing.assert_array_equal(given, before)
@@ -24,20 +24,20 @@ class Every(unittest.TestCase):
 
     def test_grey_keeps_every_px_value(self):
         given = scenes.draw()
-        grey = VIEWS["grey"].see(given)
+        grey = VIEWS["grey"].see(given, PLAIN)
         self.assertEqual(int(np.ptp(grey.astype(int), axis=2).max()), 0)
         values = [spaces.value(spaces.decode(p / 255)) for p in (given, grey)]
         self.assertLess(np.abs(values[0] - values[1]).max(), 0.4)
 
     def test_mirrored_is_left_for_right_and_twice_is_nothing(self):
         given = scenes.draw()
-        mirrored = VIEWS["mirrored"].see(given)
+        mirrored = VIEWS["mirrored"].see(given, PLAIN)
         np.testing.assert_array_equal(mirrored[:, 0], given[:, -1])
-        np.testing.assert_array_equal(VIEWS["mirrored"].see(mirrored), given)
+        np.testing.assert_array_equal(VIEWS["mirrored"].see(mirrored, PLAIN), given)
 
     def test_small_is_three_tenths_in_the_middle_of_a_wall(self):
         given = np.full((100, 200, 3), 10, np.uint8)
-        seen = VIEWS["small"].see(given)
+        seen = VIEWS["small"].see(given, PLAIN)
         self.assertEqual(int((seen == 10).all(axis=2).sum()), 30 * 60)
         self.assertEqual(seen[50, 100].tolist(), [10, 10, 10])
         self.assertEqual(len({*seen[0].reshape(-1).tolist()}), 1)
@@ -46,14 +46,14 @@ class Every(unittest.TestCase):
         for turned in (False, True):
             given = np.zeros((100, 200, 3), np.uint8)
             given[:, 0] = given[:, -1] = 255
-            seen = VIEWS["squint"].see(given.swapaxes(0, 1) if turned else given)
+            seen = VIEWS["squint"].see(given.swapaxes(0, 1) if turned else given, PLAIN)
             edge = seen[0] if turned else seen[:, 0]
             self.assertGreater(int(edge.min()), 188)  # half of the light and more
 
     def test_a_squint_blurs_light_and_takes_none_away(self):
         given = np.zeros((60, 400, 3), np.uint8)
         given[:, 200:] = 255
-        seen = VIEWS["squint"].see(given)
+        seen = VIEWS["squint"].see(given, PLAIN)
         self.assertEqual((int(seen[30, 10, 0]), int(seen[30, 390, 0])), (0, 255))
         row = spaces.decode(seen[30, :, 0] / 255)
         self.assertAlmostEqual(float(row.mean()), 0.5, delta=0.01)
@@ -61,3 +61,68 @@ class Every(unittest.TestCase):
         self.assertAlmostEqual(
             float(slope.max()), 1 / (np.sqrt(2 * np.pi) * 0.015 * 400), delta=0.01
         )
+
+
+class Told(unittest.TestCase):
+    """Views of what a plan knows of its picture."""
+
+    def setUp(self):
+        self.given = scenes.draw(smooth=1)
+        kinds = (self.given.reshape(-1, 1, 3) == scenes.FLATS).all(axis=2)
+        self.labels = (kinds.argmax(axis=1) + 1).reshape(self.given.shape[:2]).astype(np.uint16)
+
+    def see(self, name, **told):
+        return VIEWS[name].see(self.given, About(labels=self.labels, **told))
+
+    def test_groups_are_each_one_grey_the_mean_of_what_they_hold(self):
+        for name, told, count in (
+            ("groups", {"edges": (50.0,)}, 2),
+            ("groups-2", {}, 2),
+            ("groups-3", {}, 3),
+            ("groups-5", {}, 5),
+        ):
+            seen = self.see(name, **told)
+            self.assertEqual(len(np.unique(seen)), count, name)
+        values = spaces.value(spaces.decode(self.given / 255))
+        low = spaces.value(spaces.decode(self.see("groups", edges=(50.0,)) / 255))
+        self.assertAlmostEqual(low.min(), values[values < 50].mean(), delta=0.4)
+        self.assertAlmostEqual(low.max(), values[values >= 50].mean(), delta=0.4)
+
+    def test_only_extremes_stand_out(self):
+        seen = self.see("extremes", dark=35, light=85)
+        values = spaces.value(spaces.decode(self.given / 255))
+        self.assertTrue((seen[values > 85] > 240).all())
+        self.assertTrue((seen[values < 35] < 30).all())
+        calm = seen[(values > 35) & (values < 85)]
+        self.assertTrue(((calm > 90) & (calm < 160)).all())
+
+    def test_pull_shines_where_it_is_and_borders_where_they_part(self):
+        pull = np.array([0, 0.1, 0.1, 0.1, 0.1, 2.0])  # the sun
+        seen = self.see("heat", pull=pull)[..., 0].astype(int)
+        sun = self.labels == 5
+        self.assertGreater(seen[sun].mean(), 2 * seen[~sun].mean())
+        self.assertLess(VIEWS["heat"].see(self.given, PLAIN).mean(), seen.mean())
+        edges = self.see("borders")[..., 0]
+        self.assertGreater(int(edges[68:72, 100].max()), 100)  # the hull on the sea
+        self.assertEqual(int(edges[5, 5]), 0)
+        self.assertEqual(VIEWS["borders"].see(self.given, PLAIN).max(), 0)
+
+    def test_one_thing_at_a_time(self):
+        def measured(name):
+            light = spaces.decode(self.see(name) / 255)
+            return spaces.value(light), spaces.polar(spaces.oklab(light))
+
+        value, lch = measured("colour-only")
+        self.assertLess(np.ptp(value), 1.5)
+        self.assertGreater(np.ptp(lch[..., 1]), 0.05)
+        was = spaces.value(spaces.decode(self.given / 255))
+        for name in ("one-hue", "one-chroma"):
+            self.assertLess(np.abs(measured(name)[0] - was).max(), 1.5, name)
+        hue = measured("one-hue")[1]
+        self.assertLess(np.ptp(hue[hue[..., 1] > 0.02][:, 2]), 3)
+        chroma = measured("one-chroma")[1][..., 1]
+        self.assertLess(np.ptp(chroma[was < 80]), 0.02)
+        noisy = self.given.astype(int) + np.random.default_rng(1).integers(-9, 9, self.given.shape)
+        self.given = np.clip(noisy, 0, 255).astype(np.uint8)
+        for name in ("no-detail", "value-only"):
+            self.assertLessEqual(len(np.unique(self.see(name).reshape(-1, 3), axis=0)), 5, name)

@@ -29,6 +29,7 @@ from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.focus.attention import attention
 from umber_compass.steps.focus.falloff import falloff_spots
 from umber_compass.steps.focus.lattice import lattice_of
+from umber_compass.steps.focus.rings import rings_of
 from umber_compass.steps.focus.strong import strong_from, strong_shares
 from umber_compass.steps.harmony.colours import code_table, region_colours
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
@@ -100,6 +101,7 @@ class Derived:
     attention = slow_stage(
         attention, "lattice", "codes", "relief", "table", "lit", "regions", "focus"
     )
+    rings = slow_stage(rings_of, "lattice", "attention")
     spots = stage(falloff_spots, "lattice", "attention", "colours", "regions")
     strong_from = stage(strong_from, "colours", "rules")
     strong = stage(strong_shares, "colours", "strong_from", "shares")

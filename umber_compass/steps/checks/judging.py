@@ -72,7 +72,10 @@ def with_fixes(
     fixes = [f for _, f in scored]
     if fixes and derived.lit is not None:
         fixes[0] = _exactly(fixes[0], result, derived, tick)
-    return result._replace(fixes=tuple(_named(f) for f in fixes), stuck=spec.mends and not fixes)
+    return result._replace(
+        fixes=tuple(_named(f) for f in fixes),
+        stuck=spec.mends and not fixes and bool(result.regions),
+    )
 
 
 _Tried: TypeAlias = tuple[Fix, Derived]

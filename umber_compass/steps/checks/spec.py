@@ -81,6 +81,8 @@ def upper(name: str) -> str:
 
 def listed(found: list[str]) -> str:
     """Names in a sentence: two, or the first two and how many more."""
+    if len(found) == 3:
+        return f"{found[0]}, {found[1]} and {found[2]}"
     if len(found) <= 2:
         return " and ".join(found)
     return f"{found[0]}, {found[1]} and {len(found) - 2} more"

@@ -36,12 +36,17 @@ WAYS: dict[str, tuple[float | None, float | None, bool]] = {
     "dark and strong": (38.0, 0.25, True),
 }
 CHANNELS = ("value", "chroma", "hue", "all")  # in which a region may give way
+SURROUND = {"surround darker": -30.0, "surround lighter": 30.0}  # L*, round the focus
+_BESIDE = 0.12  # part in the focus's mean neighbour, from which a region lies round it
+_DARKEST, _LIGHTEST = 8.0, 96.0  # L*
+GAINS = (*WAYS, *SURROUND)
 _PALE = 0.02  # chroma of a grey
 _STEPS = 6  # taken and measured in full, at most
 MARGIN = 1.02  # of the wish, that rounding to levels undoes less
 _HALVINGS = 9
 _ROUNDS = 80  # at most
 _AGAIN = 3  # times one region may give way: its neighbours change too
+_MOST_GAINS = 3  # times the focus, or what lies round it, goes as far as it can
 _EVERY = 3  # such a round strengthens the focus
 
 
@@ -204,8 +209,10 @@ def strengthen(
 
 
 def boosted(scene: Scene, local: Floats, way: str, share: float) -> Floats | None:
-    """The local colours with the focus a share of the way to its lightest, darkest or strongest;
-    None where nothing of it is free."""
+    """The local colours with the focus a share of the way to its lightest, darkest or strongest, or
+    with what lies round it as far from it; None where nothing of that is free."""
+    if way in SURROUND:
+        return _set_off(scene, local, SURROUND[way] * share)
     labels = [i for i in scene.focus if scene.is_free(i)]
     if not labels:
         return None
@@ -225,20 +232,35 @@ def boosted(scene: Scene, local: Floats, way: str, share: float) -> Floats | Non
     return moved
 
 
+def _set_off(scene: Scene, local: Floats, by: float) -> Floats | None:
+    """The local colours with what lies round the focus darker or lighter by some L*."""
+    near = scene.lattice.near[list(scene.focus)].max(axis=0)
+    labels = [i for i in np.flatnonzero(near >= _BESIDE).tolist() if i not in scene.focus]
+    labels = [i for i in labels if scene.is_free(i)]
+    if not labels:
+        return None
+    moved = local.copy()
+    for label in labels:
+        lch = polar(local[label])
+        there = min(max(_value(local[label]) + by, _DARKEST), _LIGHTEST)
+        moved[label] = oklab(fit(there, float(lch[1]), float(lch[2])))
+    return moved
+
+
 def lead_by(scene: Scene, wish: float) -> Floats | None:
     """The local colours after which the focus leads by a wish: the strongest other gives way, again
     and again, and now and then the focus gains. None where what is locked forbids it."""
-    local, sunk, gained = scene.local, Counter[int](), False
+    local, sunk, gained = scene.local, Counter[int](), 0
     for turn in range(_ROUNDS):
         lead, rival = lead_of(scene.pull(local), scene.focus)
         if rival is None or lead >= wish:
             return local if lead >= wish else None
         held = sunk[rival] >= _AGAIN or not scene.is_free(rival)
         found = None
-        if not gained and (held or turn % _EVERY == _EVERY - 1):
+        if gained < _MOST_GAINS and (held or turn % _EVERY == _EVERY - 1):
             found = _gained(scene, local, wish, rival)
             if found is None and held:
-                found, gained = _most_gained(scene, local), True
+                found, gained = _most_gained(scene, local), gained + 1
         if found is None and not held:
             found = _gives_way(scene, local, wish, rival)
             sunk[rival] += 1
@@ -270,13 +292,13 @@ def _gained(scene: Scene, local: Floats, wish: float, rival: int) -> Floats | No
     def good(pull: Floats) -> bool:
         return bool(pull[list(scene.focus)].max() >= wish * pull[rival])
 
-    found = [m for m in (strengthen(scene, local, way, good) for way in WAYS) if m is not None]
+    found = [m for m in (strengthen(scene, local, way, good) for way in GAINS) if m is not None]
     return min(found, key=lambda m: float(np.abs(m - local).sum()), default=None)
 
 
 def _most_gained(scene: Scene, local: Floats) -> Floats | None:
     """The focus as strong as it gets."""
-    found = [m for m in (boosted(scene, local, way, 1.0) for way in WAYS) if m is not None]
+    found = [m for m in (boosted(scene, local, way, 1.0) for way in GAINS) if m is not None]
     focus = list(scene.focus)
     return max(found, key=lambda m: float(scene.pull(m)[focus].max()), default=None)
 
@@ -291,7 +313,7 @@ def give_way_and_gain(scene: Scene, label: int, wish: float) -> Floats | None:
     local = scene.local
     if scene.is_free(label):
         local[label] = scene.neighbour(local, label)
-    found = [m for m in (strengthen(scene, local, way, good) for way in WAYS) if m is not None]
+    found = [m for m in (strengthen(scene, local, way, good) for way in GAINS) if m is not None]
     return min(found, key=lambda m: float(np.abs(m - local).sum()), default=None)
 
 

@@ -108,6 +108,15 @@ def _key(plan: Plan, text: str) -> Edit:
     return start_from(key.bands, key.figure, key.title)
 
 
+def _key_now(plan: Plan) -> str | None:
+    """The key that the plan's bands are of, if any."""
+    wants = _wants(plan)
+    same = (
+        k for k in KEYS.values() if k.bands == wants.bands and k.figure == wants.number("figure")
+    )
+    return next((k.name for k in same if wants.on("bands")), None)
+
+
 def _order(plan: Plan, text: str) -> Edit:
     parts = [] if text == _NONE else [p.strip() for p in text.split(",")]
     ids = tuple(region_named(plan, p) for p in parts)
@@ -162,7 +171,7 @@ FOCUS = Group(
             "wish.key",
             Kind("choice", choices=tuple(KEYS)),
             "a distribution of values to start from",
-            lambda p, _: None,
+            lambda p, _: _key_now(p),
             lambda p, _, x: _key(p, x),
         ),
         Key(

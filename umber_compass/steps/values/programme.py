@@ -14,7 +14,7 @@ from umber_compass.words import Words
 
 _DROP = 10_000.0  # price of dropping a demand: more than any movement costs
 _PATIENCE_S = 0.5  # of one solve, for pictures of hundreds of regions
-_TOUCH, _TOUCH_SHARE = 0.48, 0.002  # L* and share by which a demand may be missed
+_TOUCH, _TOUCH_SHARE = 0.48, 1e-6  # L* and share by which a demand may be missed
 _INSIDE = 0.01  # share by which bounds are kept, because cells are coarse
 _NEAR = 0.05  # of the best, at which a mixed programme may stop
 

@@ -15,7 +15,8 @@ from umber_compass.steps.values.programme import Cell, Room
 
 _REACH = 50  # L*, the farthest a value is moved
 _GRID = np.arange(-_REACH, _REACH + 1.0, 2)
-_SAME, _PARTS = 0.01, 4  # of the picture, or of a region, within which two moves hold the same
+_SAME, _PARTS = 0.004, 4  # of the picture, or of a region, within which two moves hold the same
+_INSIDE = 0.5  # L*, by which moves end inside their step: levels are rounded
 _PALE = 0.02  # chroma below which any value will do
 _LOWEST, _HIGHEST = 4.0, 97.0  # L*, beyond which no value is moved
 _LEVELS = np.linspace(0, 100, 41)  # L*, at which the screen is asked what it can show
@@ -91,8 +92,10 @@ def _cells(
     for i in range(1, len(grid) + 1):
         if i == len(grid) or np.abs(by_move[i] - by_move[begin]).max() > same:
             nearest = begin + int(np.abs(grid[begin:i]).argmin())
-            edge = (grid[begin], grid[i - 1])
-            found.append(Cell(float(edge[0]), float(edge[1]), by_move[nearest]))
+            inside = _INSIDE if i - 1 > begin else 0.0
+            first = float(grid[begin]) + inside * (begin > 0)
+            last = float(grid[i - 1]) - inside * (i < len(grid))
+            found.append(Cell(first, last, by_move[nearest]))
             begin = i
     return tuple(found)
 
@@ -139,7 +142,8 @@ def _prices(derived: Derived, free: Free) -> Floats:
     role = {r.id: r.role for r in derived.regions}
     return np.array(
         [
-            derived.rules[f"balance.{_PRICES.get(role[r], _LINE)}"] * (0.02 + derived.shares[r])
+            derived.rules[f"balance.{_PRICES.get(role[r], _LINE)}"]
+            * (0.05 + derived.shares[r] ** 0.5)
             for r in free.ids
         ]
     )

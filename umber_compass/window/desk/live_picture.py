@@ -164,7 +164,11 @@ class LivePicture(QObject):
 
         def work(tick: Tick) -> dict[str, Any]:
             # Only what the bench asked for may work here: the relief is another request.
-            return {n: derived.worked(getattr(Derived, n), tick) for n in missing}
+            found = {}
+            for name in missing:
+                derived.forget_missing()  # one may be what the next needs
+                found[name] = derived.worked(getattr(Derived, name), tick)
+            return found
 
         def answer(_: dict[str, Any]) -> None:
             if (

@@ -3,7 +3,7 @@
 from typing import NamedTuple
 
 from PySide6.QtCore import QEvent, QObject, QPointF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
+from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -18,12 +18,13 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.steps.checks import CHECKS, Fix, Result
-from umber_compass.window.widgets.theme import THEME
+from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.words import words
 
 SHOWN = 3
 _GATHER = 5  # results of a kind from which they are one line
 _LEAST_PX, _MOST_SHARE = 180, 0.38  # px, and share of the window's height, that lines may take
+_BUTTON_MOST_PX = 212  # beyond which its words are cut
 _BUTTON_PX = 140  # to which a button with many words may be drawn in
 PREVIEW_AFTER = 150  # ms of rest on a button
 
@@ -101,7 +102,7 @@ class Row(QFrame):
         lines.setSpacing(0)
         said, more = str(result.title), str(result.text)
         if line.of > 1:
-            more = self.tr("worst: {title}, {text}").format(title=said, text=more)
+            more = self.tr("worst: {title}").format(title=said)
             said = str(words(CHECKS[result.check].many, count=line.of))
         if result.stuck and line.of == 1:
             more = self.tr("{text}; no colour that is free mends it").format(text=more)
@@ -119,12 +120,19 @@ class Row(QFrame):
 
     def _build_buttons(self, layout: QHBoxLayout, fixes: tuple[Fix, ...]) -> None:
         best = fixes[0]
-        self.button = button = QPushButton(str(best.text))
+        self.button = button = QPushButton()
         button.setObjectName("fix")
         button.clicked.connect(lambda: self.taken.emit(best))
         button.installEventFilter(self)
         button.setMinimumWidth(_BUTTON_PX)
+        button.setMaximumWidth(_BUTTON_MOST_PX)
+        # What it would bring elsewhere makes a long line: the head of it here, all of it on rest.
+        cut = QFontMetrics(font(13, True)).elidedText(
+            _head(best), Qt.TextElideMode.ElideRight, _BUTTON_MOST_PX - 24
+        )
+        button.setText(cut)
         button.setToolTip(str(best.text))
+        button.setAccessibleName(str(best.text))
         layout.addWidget(button)
         if len(fixes) > 1:
             more = QToolButton()
@@ -161,6 +169,12 @@ class Row(QFrame):
     def _leave(self) -> None:
         self._timer.stop()
         self.peeked.emit(None)
+
+
+def _head(fix: Fix) -> str:
+    """What a fix does, without what it would bring elsewhere; dots say that there is more."""
+    whole = str(fix.text)
+    return whole.split(" (but:")[0] + " …" if fix.adds else whole
 
 
 class Checks(QWidget):

@@ -5,6 +5,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
+from umber_compass.steps.focus.rings import Box
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.widgets.theme import font
 
@@ -40,8 +41,7 @@ def marks_of(derived: Derived) -> FocusMarks:
     if point is not None:
         rings.append(Ring(point.x, point.y, point.radius, point.radius * width / height))
     else:
-        boxes = (derived.drawing.box.get(i) for i in seen.focus)
-        rings += [_ring(box, width, height) for box in boxes if box is not None]
+        rings += [_ring(box, width / height) for box in derived.rings or ()]
     leads = seen.places.verdict != "nothing"
     places = tuple(
         (i, float(lattice.centre[i, 0]), float(lattice.centre[i, 1])) for i in seen.places.first
@@ -49,11 +49,11 @@ def marks_of(derived: Derived) -> FocusMarks:
     return FocusMarks(tuple(rings), places if leads else (), leads)
 
 
-def _ring(box: tuple[int, int, int, int], width: int, height: int) -> Ring:
-    x, y, w, h = box
-    rx = max(w / width / 2 * _ROOM, _LEAST * height / width)
-    ry = max(h / height / 2 * _ROOM, _LEAST)
-    return Ring((x + w / 2) / width, (y + h / 2) / height, min(rx, 0.5), min(ry, 0.5))
+def _ring(box: Box, aspect: float) -> Ring:
+    rx = max((box.right - box.left) / 2 * _ROOM, _LEAST / aspect)
+    ry = max((box.bottom - box.top) / 2 * _ROOM, _LEAST)
+    middle = (box.left + box.right) / 2, (box.top + box.bottom) / 2
+    return Ring(*middle, min(rx, 0.5), min(ry, 0.5))
 
 
 def paint(painter: QPainter, marks: FocusMarks, frame: QRectF) -> None:

@@ -58,7 +58,7 @@ def _result(scene: Scene, label: int, share: float, most: float) -> Result:
     region = scene.by_label[label]
     title = "{name} outshouts the focus" if share >= 100 else "{name} is a second focus"
     text = words(
-        "{share:.0f} % of its pull, mostly by {cause}; keep others under {most:.0f} %",
+        "{share:.0f} % of its pull, mostly by {cause}; wanted {most:.0f} % or less",
         share=share,
         cause=cause(scene, label),
         most=most,

@@ -11,8 +11,9 @@ from umber_compass.steps.checks.spec import (
     upper,
 )
 from umber_compass.steps.focus.attention import Attention
-from umber_compass.steps.focus.mending import MARGIN, WAYS, Scene, lead_by, strengthen
+from umber_compass.steps.focus.mending import GAINS, MARGIN, Scene, lead_by, strengthen
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
 
 NAME = "focus-leads"
@@ -63,6 +64,9 @@ def _result(derived: Derived, seen: Attention) -> Result:
         rival=rival,
         wanted=derived.wants.number("lead"),
     )
+    held = _held(derived, seen)
+    if held:
+        text = words("{text}; {held} cannot give way", text=str(text), held=held)
     if 1 <= seen.lead < derived.wants.of["lead"].warning:
         title = words("{focus} hardly leads", focus=upper(focus))
     ids = {r.label: r.id for r in derived.regions}
@@ -71,15 +75,32 @@ def _result(derived: Derived, seen: Attention) -> Result:
     return Result(NAME, "fine", own, seen.lead, wish, "times", title, text, whole=True)
 
 
+def _held(derived: Derived, seen: Attention) -> str:
+    """Which regions draw more than they should and are given or locked."""
+    own = float(seen.total[list(seen.focus)].max())
+    most = own / derived.wants.number("lead")
+    over = [
+        r.name
+        for r in derived.regions
+        if r.label < len(seen.total)
+        and r.label not in seen.focus
+        and seen.total[r.label] > most
+        and not is_movable(derived, r.id)
+    ]
+    return listed(over)
+
+
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The others give way until the focus leads; or the focus alone is made stronger."""
     wish = result.wanted
+    if derived.attention is None or not derived.attention.focus:
+        return []
 
     def good(after: Derived) -> bool:
         return after.attention is not None and after.attention.lead >= wish
 
     fixes = fix_until(derived, "others", lambda scene: lead_by(scene, wish * MARGIN), good)
-    for way in WAYS:
+    for way in GAINS:
 
         def gained(scene: Scene, way: str = way) -> Floats | None:
             def passes(pull: Floats) -> bool:

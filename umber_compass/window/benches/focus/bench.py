@@ -166,7 +166,7 @@ class FocusBench(Bench):
         return self.chart
 
     def needs(self) -> tuple[str, ...]:
-        return ("lattice", "attention")
+        return ("lattice", "attention", "rings")
 
     def open_tab(self, index: int) -> None:
         """Show what pulls (0), or depth and air (1)."""

@@ -58,7 +58,7 @@ class FalloffChart(Holding, QWidget):
         self.update()
 
     def _room(self) -> QRectF:
-        return QRectF(8, 4, self.width() - 16, self.height() - _FOOT - 8)
+        return QRectF(8, 8, self.width() - 16, self.height() - _FOOT - 16)
 
     def _at(self, far: float, level: float) -> QPointF:
         room = self._room()
@@ -83,7 +83,7 @@ class FalloffChart(Holding, QWidget):
         ink, room = THEME.colour("ink"), self._room()
         painter.fillRect(QRectF(0, 0, self.width(), self.height() - _FOOT), THEME.colour("well"))
         if not self._spots:
-            painter.setPen(THEME.colour("ground"))
+            painter.setPen(ink)
             painter.setFont(font(12))
             text = self.tr("Set a focus to see how things fall off from it")
             painter.drawText(room, Qt.AlignmentFlag.AlignCenter, text)

@@ -9,6 +9,7 @@ from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
 _HEIGHT, _GAP, _PAD = 26, 18, 5
+_MORE = 40  # px for how many there is no room for
 
 
 class OrderLine(Holding, QWidget):
@@ -51,10 +52,12 @@ class OrderLine(Holding, QWidget):
 
     def boxes(self) -> list[tuple[str, QRectF]]:
         """Where each name stands; those there is no room for are left out."""
-        metrics, x, found = QFontMetricsF(font(13)), 0.0, []
+        found: list[tuple[str, QRectF]] = []
+        metrics, x = QFontMetricsF(font(13)), 0.0
         for region in self._ids:
             wide = metrics.horizontalAdvance(self._names.get(region, "")) + 2 * _PAD
-            if x + wide > self.width():
+            left = len(self._ids) - len(found) - 1
+            if x + wide + (_MORE if left else 0) > self.width():
                 break
             found.append((region, QRectF(x, 1, wide, _HEIGHT - 2)))
             x += wide + _GAP
