@@ -21,6 +21,7 @@ PAGES = {
     "sketch": "Sketch",
     "harmony": "Harmony",
     "values": "Values",
+    "focus": "Focus",
     "light": "Light",
     "ramps": "Ramps",
     "handoff": "Hand-off",
@@ -37,6 +38,8 @@ _HANDS = (
     ("Middle button, or Space and drag", "move the picture"),
     ("Hold B; O", "the picture before the last change; as it was opened"),
     ("Hold F; L; A; K", "the flat colours; lights off; ambient only; key only"),
+    ("E; Shift+E", "focus on what is pointed at, or chosen; on the place pointed at"),
+    ("Hold W", "value, hue, chroma and detail neutral in turn"),
     ("Esc", "back from the picture alone"),
     ("Arrow keys", "step what has the focus; with Shift further"),
 )

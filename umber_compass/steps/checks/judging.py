@@ -35,14 +35,15 @@ def _excess(result: Result) -> float:
     return abs(result.measured - result.wanted) / max(abs(result.wanted), 10.0)
 
 
-def judge(derived: Derived, tick: Tick = idle) -> list[Result]:
-    """Every check's results, with the fixes of notes and warnings, best first."""
+def judge(derived: Derived, tick: Tick = idle, step: str | None = None) -> list[Result]:
+    """Every check's results, with the fixes of notes and warnings, best first; of all of them, or
+    of those that one step shows."""
     derived = derived.of(derived.plan).think(tick)
     results, found = measure_all(derived), []
     for i, result in enumerate(results):
         tick(i / len(results))
-        fine = result.level == "fine"
-        found.append(result if fine else with_fixes(result, results, derived, tick))
+        asked = result.level != "fine" and step in (None, CHECKS[result.check].step)
+        found.append(with_fixes(result, results, derived, tick) if asked else result)
     return found
 
 

@@ -153,6 +153,9 @@ def _solve(room: Room, demands: Sequence[Demand], dropping: bool) -> Solved | No
         rows.add_demand(demand, columns.drops.get(i))
     matrix, least, most = rows.constraints()
     free, size = columns.free, columns.size
+    if not size:  # nothing may move: what is asked is so, or it is not
+        idle = (np.asarray(least) <= 0).all() and (np.asarray(most) >= 0).all()
+        return Solved(np.zeros(0), ()) if idle else None
     cost = np.zeros(size)
     cost[:free] = cost[free : 2 * free] = room.price
     whole, high = np.zeros(size, np.intp), np.ones(size)

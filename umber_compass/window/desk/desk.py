@@ -38,7 +38,7 @@ class Desk(QObject):
         self.worker, self.session = Worker(), Session()
         kept = None if cache is None else Kept(cache)
         self.live = LivePicture(self.worker, self.session, kept)
-        self.judge = Judge(self.worker, self.live)
+        self.judge = Judge(self.worker, self.live, self.session)
         for part in (self.worker, self.session, self.live, self.judge):
             part.setParent(self)
         self.pixels: Pixels | None = None

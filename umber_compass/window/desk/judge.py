@@ -7,6 +7,7 @@ from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import judge, measure_all, worst_first
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.live_picture import LivePicture
+from umber_compass.window.desk.session import Session
 from umber_compass.window.desk.worker import Urgency, Worker, said
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
@@ -24,9 +25,11 @@ class Judge(QObject):
     looked = Signal()  # what the eye meets first is known
     told = Signal(str, bool)  # a line for the artist; whether it is about something refused
 
-    def __init__(self, worker: Worker, live: LivePicture) -> None:
+    def __init__(self, worker: Worker, live: LivePicture, session: Session) -> None:
         super().__init__()
-        self._worker, self._live = worker, live
+        self._worker, self._live, self._session = worker, live, session
+        self._judged: set[str] = set()  # steps whose fixes the results have
+        session.stepped.connect(self._on_step)
         self.results: list[Result] = []
         self.measuring = single_shot(self, MEASURE_AFTER, self._measure_in_drag)
         self._counted = QElapsedTimer()
@@ -42,7 +45,7 @@ class Judge(QObject):
         if derived is not None:
             derived.forget_missing()
             self._merge(measure_all(derived), derived.attention is not None)
-            self._behind = False
+            self._behind, self._judged = False, set()
             self._counted.start()
             self._look()
             self.judging.start()
@@ -95,22 +98,30 @@ class Judge(QObject):
         if self.measuring.isActive() or self._behind:
             self.measure()
 
+    def _on_step(self) -> None:
+        """Another step shows its checks: their fixes are wanted now."""
+        if self._live.derived is not None and self._session.step not in self._judged:
+            self.judging.start()
+
     def _judge(self) -> None:
-        """Work the fixes out, off the GUI thread."""
-        derived = self._live.derived
+        """Work the fixes out that the open step shows, off the GUI thread."""
+        derived, step = self._live.derived, self._session.step
         if derived is None:
             return
 
-        def work(tick: Tick) -> tuple[Derived, list[Result]]:
-            return derived, judge(derived, tick)
+        def work(tick: Tick) -> tuple[Derived, str, list[Result]]:
+            return derived, step, judge(derived, tick, step)
 
         says = self.tr("Working out fixes")
         self._worker.ask("judge", work, self._take, self._failed, says, Urgency.THOUGHT)
 
-    def _take(self, answer: tuple[Derived, list[Result]]) -> None:
-        if answer[0] is self._live.derived:
-            answer[0].forget_missing()
-            self.results = answer[1]
+    def _take(self, answer: tuple[Derived, str, list[Result]]) -> None:
+        derived, step, results = answer
+        if derived is self._live.derived:
+            derived.forget_missing()
+            known = {r.key: r for r in self.results if CHECKS[r.check].step in self._judged}
+            self.results = [known.get(r.key, r) for r in results]
+            self._judged.add(step)
             self.judged.emit()
 
     def _failed(self, error: Exception) -> None:

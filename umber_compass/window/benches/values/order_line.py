@@ -13,7 +13,7 @@ _MORE = 40  # px for how many there is no room for
 
 
 class OrderLine(Holding, QWidget):
-    """Drag a name to where it belongs; Left and Right choose one, with Ctrl they move it; Delete
+    """Drag a name to where it belongs; Left and Right choose one, with Shift they move it; Delete
     takes it out."""
 
     ordered = Signal(tuple)  # region ids, the darkest first
@@ -131,7 +131,7 @@ class OrderLine(Holding, QWidget):
         elif step is not None and self._current:
             at = self._ids.index(self._current)
             to = min(max(at + step, 0), len(self._ids) - 1)
-            if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
                 self._ids.insert(to, self._ids.pop(at))
                 self.ordered.emit(tuple(self._ids))
             else:
