@@ -23,11 +23,13 @@ from PySide6.QtSvg import QSvgRenderer
 
 from umber_compass import document
 from umber_compass.colour.measured import measure_hex
+from umber_compass.plan.focus_edits import set_focus
 from umber_compass.plan.light_edits import with_rig
 from umber_compass.plan.model import Ambient, Colour, Gradient, Lamp, Pinned, Plan, Rig, Terminator
 from umber_compass.plan.sketch_edits import set_title
 from umber_compass.steps.harmony.edits import planned_from_hex
 from umber_compass.steps.harmony.scheme import planned_as
+from umber_compass.words import words
 
 FOLDER = Path(__file__).parent.parent / "umber_compass" / "demo"
 
@@ -51,6 +53,7 @@ class Told(NamedTuple):
     strays: dict[str, float]  # degrees from the lead, of what is left outside on purpose
     gradients: dict[str, tuple[str, float]]  # the colour below, and where it is reached
     given: tuple[str, ...]
+    focus: tuple[str, ...]  # what should be met first, where it is more than the role says
     inside: float  # degrees; what strays by less than it may is brought within the arc
 
 
@@ -111,6 +114,7 @@ BAKERY = Told(
     strays={"door": 42.0},  # one, left on purpose
     gradients={"sky": ("#e4b693", 0.6)},
     given=("skin",),
+    focus=("awning", "window"),  # the shop front
     inside=14.0,
 )
 KETTLE = Told(
@@ -143,6 +147,7 @@ KETTLE = Told(
     strays={},
     gradients={"evening": ("#8a86a8", 0.55)},
     given=("moon", "bulb"),
+    focus=(),
     inside=17.0,
 )
 
@@ -208,7 +213,11 @@ def decided(plan: Plan, told: Told) -> Plan:
         colours[ids[name]] = Gradient(first=ends[0], second=ends[1], axis=(0.5, 0.0, 0.5, at))
     for name in told.given:
         colours[ids[name]] = Pinned(hex=hexes[name])
-    return with_rig(with_colours(plan, colours), told.rig)
+    plan = with_rig(with_colours(plan, colours), told.rig)
+    if told.focus:
+        says = words("set the focus on {which}", which=" and ".join(told.focus))
+        plan = set_focus(tuple(ids[n] for n in told.focus), says).apply(plan)
+    return plan
 
 
 def measure_at(plan: Plan, region_id: str) -> str:

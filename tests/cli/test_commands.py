@@ -13,6 +13,7 @@ import numpy as np
 from PIL import Image
 
 from tests import scenes
+from umber_compass.cli import plans
 from umber_compass.cli.run import _answer_line, main
 from umber_compass.colour import spaces
 from umber_compass.demo.plans import DEMOS
@@ -328,6 +329,75 @@ class Plans(scenes.InFolder):
         answer("handoff", self.plan, "-o", out, "--formats", "gpl", "--force")
         self.assertNotEqual((out / "boat.gpl").read_text(), "mine")
 
+    def test_balance_focus_read_and_what_is_wished(self):
+        ids = {r["hex"]: r["id"] for r in self.said["regions"]}
+        sea, hull = ids[scenes.SEA], ids[scenes.HULL]
+        merged, even = self.folder / "merged.umber", self.folder / "even.umber"
+        answer(
+            "set", self.plan, f"region.{hull}.value=45", f"region.{sea}.role=ground",
+            f"region.{hull}.role=figure", "wish.order.regions=" + ",".join((hull, sea)),
+            "wish.halves=off", "wish.extremes=lock", f"focus={hull}", "-o", merged,
+        )  # fmt: skip
+        said = answer("balance", merged, "-o", even)
+        self.assertEqual(set(said), {"moved", "dropped", "conflict", "change"})
+        self.assertEqual((said["dropped"], said["conflict"]), ([], []))
+        self.assertTrue(all(set(m) == {"region", "from", "to"} for m in said["moved"]))
+        now = {r["id"]: r["value"] for r in answer("regions", even)["regions"]}
+        for move in said["moved"]:
+            self.assertAlmostEqual(now[move["region"]], move["to"])
+        levels = {c["check"]: c["level"] for c in answer("checks", even)["checks"]}
+        self.assertEqual((levels["figure-merges"], levels["order-broken"]), ("fine", "fine"))
+        seen = answer("focus", even)
+        self.assertEqual(seen["focus"], {"regions": [hull], "point": None})
+        pulls = [r["pull"] for r in seen["regions"]]
+        self.assertEqual(pulls, sorted(pulls, reverse=True))
+        self.assertEqual(len(pulls), 5)
+        mine = next(r for r in seen["regions"] if r["region"] == hull)
+        others = max(r["pull"] for r in seen["regions"] if r["region"] != hull)
+        self.assertAlmostEqual(seen["lead"], mine["pull"] / others)
+        self.assertTrue(all(0 <= p["x"] <= 1 and 0 <= p["y"] <= 1 for p in seen["places"]))
+        answer("set", even, "focus=0.5,0.5,0.1", "-o", even)
+        self.assertEqual(answer("focus", even)["focus"]["point"], [0.5, 0.5, 0.1])
+        locked = [f"region.{r}.lock=on" for r in now]
+        answer("set", merged, *locked, "-o", merged)
+        held = answer("balance", merged, "-o", even)
+        self.assertEqual(held["moved"], [])
+        self.assertTrue(held["dropped"] and held["conflict"])
+
+    def test_read_says_what_a_picture_shows(self):
+        said = answer("read", self.sketch)
+        self.assertEqual(
+            set(said),
+            {"size", "values", "palette", "harmony", "attention", "temperature", "strong_share"},
+        )
+        self.assertEqual(said["size"], [240, 160])
+        self.assertAlmostEqual(sum(said["values"]["histogram"]), 1)
+        self.assertAlmostEqual(sum(c["share"] for c in said["palette"]), 1, delta=0.01)
+        self.assertEqual({c["hex"] for c in said["palette"][:2]}, {scenes.SEA, scenes.SAND})
+        self.assertAlmostEqual(sum(said["temperature"].values()), 1)
+        self.assertLessEqual(said["values"]["p5"], said["values"]["median"])
+        grey = self.folder / "grey.png"
+        grey.write_bytes(scenes.encoded(np.full((20, 20, 3), 128, np.uint8)))
+        self.assertEqual(answer("read", grey)["attention"], {"x": None, "y": None})
+        self.assertEqual(run("read", self.folder / "gone.png")[0], 1)
+
+    def test_every_view_renders(self):
+        for view in plans.CHOICES["view"]:
+            out = self.folder / f"{view}.png"
+            answer("render", self.plan, "-o", out, "--view", view)
+            self.assertEqual(Image.open(out).size, (240, 160), view)
+
+    def test_wishes_that_cannot_be_are_one_line(self):
+        for change in (
+            "wish.bands.edges=70,30", "wish.bands.edges=nan", "wish.bands.edges=-4,50",
+            "wish.bands.shares=0.9,0.8", "wish.order.regions=r1,r1", "wish.order.regions=gone",
+            "focus=0.5,0.5,0", "focus=2,0.5,0.1", "wish.lead=0.2", "wish.gone=on", "wish.key=dim",
+            "wish.lines=4", "region.r1.lock=maybe", "wish.parting.r1.r2=12",
+        ):  # fmt: skip
+            code, _, said = run("set", self.plan, change, "-o", self.folder / "x.umber")
+            self.assertEqual((code, said.count("\n")), (1, 1), change)
+        self.assertFalse((self.folder / "x.umber").exists())
+
     def test_an_output_that_fails_leaves_what_was_there(self):
         out = self.folder / "kept.umber"
         out.write_bytes(b"mine")
@@ -342,7 +412,7 @@ class Plans(scenes.InFolder):
         warned = {
             c["check"] for c in answer("checks", files[1])["checks"] if c["level"] == "warning"
         }
-        self.assertEqual(warned, {"hue-off-scheme", "figure-merges"})
+        self.assertEqual(warned, {"hue-off-scheme", "figure-merges", "competes", "focus-leads"})
         self.assertEqual(
             [
                 c

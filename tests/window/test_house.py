@@ -200,7 +200,7 @@ class Answers(InWindow):
                 now = self.desk.judge.results
                 seen = []
                 self.desk.judge.judged.connect(lambda: seen.append(self.desk.judge.results))
-                self.desk.judge._take((object(), ["old"]))
+                self.desk.judge._take((object(), "harmony", ["old"]))
             self.assertIs(self.desk.judge.results, now)
             opened.set()
             self.settle()
@@ -279,7 +279,7 @@ class Answers(InWindow):
             wanted = []
             self.parts.strip.wanted.connect(lambda: wanted.append(1))
             self.parts.strip.show_views(self.parts.strip.views())
-            self.works.steps.open("values")
+            self.works.steps.open("ramps")
             self.works.small_views.ask()
             self.works.small_views.ask()
             self.assertEqual((wanted, asked.count("views")), ([], 0))
@@ -344,7 +344,7 @@ class Hands(InWindow):
         page._set_strength("terminator", 140.0)
         self.assertEqual(rig_of(self.desk.history.now).terminator.strength, 100)
         self.session.select(self.region("sea").id)
-        bar = self.parts.benches["values"].bar
+        bar = self.parts.benches["values"].page.bar
         self.works.steps.open("values")
         bar.turn.setValue(12.5)
         solid = edits.study(self.desk.history.now).colours[self.region("sea").id]

@@ -108,7 +108,7 @@ class Light(InWindow):
         self.assertNotEqual(self.pixel(640, 440), whole)
         self.works.menus.run("picture")
         self.works.steps.open("values")
-        self.assertEqual(tiles[0].text(), "Grey")
+        self.assertEqual(tiles[1].text(), "Grey")
 
     def test_the_chart_is_in_the_picture_and_keys_copy_it(self):
         self.bench.open_tab(1)

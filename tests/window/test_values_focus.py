@@ -59,7 +59,7 @@ class Values(OnTheBoat):
         for name, key in KEYS.items():
             self.press(self.bench.keys.buttons[name])
             self.assertEqual(self.study.wishes.bands, key.bands)
-        column = self.bench.bands
+        column = self.bench.page.bands
         y = self.bench.ladder.scale.y_of(key.bands.edges[0])
         drag(column, [QPointF(20, y + d) for d in (0, 10, 20, 30)])
         edges = self.study.wishes.bands.edges
@@ -71,20 +71,20 @@ class Values(OnTheBoat):
         QTest.keyClick(column, Qt.Key.Key_PageUp)
         QTest.keyClick(column, Qt.Key.Key_Up)
         self.assertEqual(self.study.wishes.bands.edges[1], key.bands.edges[1] + 1)
-        self.bench._wish_share(0, 0.3)
+        self.bench.page._wish_share(0, 0.3)
         self.assertAlmostEqual(sum(self.study.wishes.bands.shares), 1)
-        self.bench.band_menu.menu().actions()[3].trigger()
+        self.bench.page.band_menu.menu().actions()[3].trigger()
         self.assertEqual(len(self.study.wishes.bands.shares), 5)
         self.assertEqual(len(column.fields), 5)
 
     def test_the_order_is_dragged_stepped_and_let_go(self):
-        order = self.bench.order
+        order = self.bench.page.order
         shown = [r for r, _ in order.boxes()]
         self.assertEqual(self.study.wishes.order, ())
         first, last = order.boxes()[0][1].center(), order.boxes()[-1][1].center()
         drag(order, [first, QPointF(last.x() - 5, last.y()), QPointF(last.x() + 30, last.y())])
         self.assertEqual(self.study.wishes.order, (*shown[1:], shown[0]))
-        self.assertTrue(self.bench.wish_order.isChecked())
+        self.assertTrue(self.bench.page.wish_order.isChecked())
         self.settle()
         self.assertIn(
             "order-broken", [r.check for r in self.desk.judge.results if r.level == "warning"]
@@ -94,24 +94,24 @@ class Values(OnTheBoat):
         self.assertEqual(self.study.wishes.order[-2], shown[0])
         QTest.keyClick(order, Qt.Key.Key_Delete)
         self.assertNotIn(shown[0], self.study.wishes.order)
-        self.bench.apart.wanted.emit(20.0)
+        self.bench.page.apart.wanted.emit(20.0)
         self.assertEqual(self.study.wishes.of["order"].number, 20)
-        self.press(self.bench.wish_order)
+        self.press(self.bench.page.wish_order)
         self.assertEqual(self.study.wishes.order, ())
 
     def test_a_locked_chip_stays_and_a_family_moves_together(self):
         ladder = self.bench.ladder
         box, chip = ladder.boxes()[0]
         self.session.select(chip.region)
-        self.press(self.bench.bar.lock)
+        self.press(self.bench.page.bar.lock)
         self.assertEqual(self.study.locked, (chip.region,))
         before = self.study.colours
         drag(ladder, [box.center(), box.center() + QPointF(0, 30)])
         ladder.setFocus()
         QTest.keyClick(ladder, Qt.Key.Key_Up)
         self.assertEqual(self.study.colours, before)
-        self.assertFalse(self.bench.bar.value.isEnabled())
-        self.press(self.bench.bar.lock)
+        self.assertFalse(self.bench.page.bar.value.isEnabled())
+        self.press(self.bench.page.bar.lock)
         self.bench.ladder.family_moved.emit(chip.family, 6)
         mine = [r for r, c in before.items() if getattr(c, "slot", "") == chip.family]
         self.assertTrue(mine)
@@ -123,7 +123,7 @@ class Values(OnTheBoat):
     def merge(self):
         """A hull that merges with the sea, as the figure it is."""
         sea, hull = self.region_at(10, 10), self.region_at(110, 85)
-        self.bench._move(hull, 0, self.desk.derived.colours[sea].mean_value + 3)
+        self.bench.page._move(hull, 0, self.desk.derived.colours[sea].mean_value + 3)
         self.settle()
         return sea, hull
 
@@ -132,7 +132,7 @@ class Values(OnTheBoat):
 
     def test_balance_is_looked_at_before_it_is_taken(self):
         self.merge()
-        bar, ladder = self.bench.balance, self.bench.ladder
+        bar, ladder = self.bench.page.balance, self.bench.ladder
         plan, tiles = self.plan, self.parts.strip.tiles
         grey = next(t for t in tiles if t.view == "grey")
         before = grey._image.copy()
@@ -163,15 +163,15 @@ class Values(OnTheBoat):
         self.merge()
         for region in self.plan.regions:
             self.session.select(region.id)
-            self.press(self.bench.bar.lock)
-        self.press(self.bench.balance.button)
+            self.press(self.bench.page.bar.lock)
+        self.press(self.bench.page.balance.button)
         self.settle()
-        self.assertIn("cannot be met", self.bench.balance.says.text())
-        menus, make = [], self.bench.balance.menu_of
-        self.bench.balance.menu_of = lambda found: menus.append(make(found)) or menus[-1]
+        self.assertIn("cannot be met", self.bench.page.balance.says.text())
+        menus, make = [], self.bench.page.balance.menu_of
+        self.bench.page.balance.menu_of = lambda found: menus.append(make(found)) or menus[-1]
         popup = "umber_compass.window.benches.values.balance_bar.QMenu.popup"
         with mock.patch(popup):
-            self.press(self.bench.balance.why)
+            self.press(self.bench.page.balance.why)
             self.settle()
         (menu,) = menus
         offered = [a for a in menu.actions() if a.isEnabled() and not a.isSeparator()]
@@ -202,20 +202,20 @@ class Values(OnTheBoat):
         says = self.bench.says.text()
         for name in ("dark", "steps"):
             value_words.choose(name)
-            self.bench.read_anew.emit()
+            self.bench.page.read_anew.emit()
             self.assertNotEqual(self.bench.says.text(), says)
         self.assertEqual([value_words.said(v) for v in (0, 9.9, 10, 100)], ["1", "1", "2", "10"])
         value_words.choose("dark")
         self.assertEqual(value_words.said(30), "70")
 
     def test_groups_go_to_the_stage(self):
-        for action in self.bench.stage_menu.menu().actions():
+        for action in self.bench.page.stage_menu.menu().actions():
             action.trigger()
-        self.bench.staged.emit("groups-2")
+        self.bench.page.staged.emit("groups-2")
         self.assertEqual(self.session.view, "groups-2")
         QApplication.processEvents()
         self.assertEqual(len({self.pixel(x, y) for x in (5, 100, 200) for y in (5, 80, 150)}), 2)
-        self.bench.staged.emit("")
+        self.bench.page.staged.emit("")
         self.assertEqual(self.session.view, "")
 
     def test_balance_says_what_the_command_line_says(self):
@@ -226,7 +226,7 @@ class Values(OnTheBoat):
         self.settle()
         args = mock.Mock(plan=str(path), output=str(self.folder / "b.umber"))
         said = commands.balance(args)
-        self.press(self.bench.balance.button)
+        self.press(self.bench.page.balance.button)
         self.settle()
         values = {r: c.mean_value for r, c in self.desk.derived.colours.items()}
         for moved in said["moved"]:
@@ -307,7 +307,7 @@ class Focus(OnTheBoat):
         self.session.select(self.works.marks.region_at(110, 85))
         self.press(self.bench.set_button)
         self.settle()
-        chart = self.bench.falloff
+        chart = self.bench.falloff.chart
         corner = chart.corners()["far", 1]
         drag(chart, [corner, corner + QPointF(0, 8), corner + QPointF(0, 20)])
         wish = self.study.falloff["chroma"]
@@ -316,19 +316,19 @@ class Focus(OnTheBoat):
         for _ in range(2):
             QTest.keyClick(chart, Qt.Key.Key_PageDown)
         QTest.keyClick(chart, Qt.Key.Key_Up)
-        self.bench.falloff.shaped.emit(Falloff(near=(0, 0.05), far=(0, 0.01)))
+        self.bench.falloff.chart.shaped.emit(Falloff(near=(0, 0.05), far=(0, 0.01)))
         self.settle()
         plan = self.plan
-        self.enter(self.bench.apply)
+        self.enter(self.bench.falloff.apply)
         timer = next(c for c in self.bench.children() if type(c).__name__ == "Looking")._timer
         wait(timer.timeout)
         self.settle()
         self.assertIsNotNone(self.works.director.peeked)
-        self.press(self.bench.apply)
+        self.press(self.bench.falloff.apply)
         self.settle()
         self.assertIsNone(self.works.director.peeked)
         self.assertNotEqual(self.plan, plan)
-        self.press(self.bench.kinds["contrast"])
+        self.press(self.bench.falloff.kinds["contrast"])
         self.assertEqual(chart._of, "contrast")
 
     def test_groups_follow_a_bar_that_springs_back(self):
@@ -375,7 +375,7 @@ class Focus(OnTheBoat):
         self.do(set_focus((), words("x")))
         self.settle()
         self.assertEqual(self.bench.says.text(), "no focus is set")
-        self.assertFalse(self.bench.apply.isEnabled())
+        self.assertFalse(self.bench.falloff.apply.isEnabled())
         (said,) = [r for r in self.desk.judge.results if r.check == "focus-leads"]
         self.assertIn("press E", str(said.text))
         self.assertEqual(self.parts.stage.focus_marks.rings, ())

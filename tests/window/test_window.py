@@ -130,7 +130,7 @@ class Values(InWindow):
         QTest.keyClick(self.ladder, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
         sky = edits.study(self.desk.history.now).colours[self.region("sky").id]
         self.assertAlmostEqual(sky.first.value, 77.9, delta=0.5)
-        bar = self.parts.benches["values"].bar
+        bar = self.parts.benches["values"].page.bar
         for field, number in ((bar.value, 40), (bar.chroma, 0.02), (bar.turn, 12)):
             field.setValue(number)
         sky = edits.study(self.desk.history.now).colours[self.region("sky").id].first
@@ -141,8 +141,8 @@ class Values(InWindow):
         drag(
             self.ladder,
             [
-                QPointF(self.ladder.width() - 8, y),
-                QPointF(self.ladder.width() - 8, self.ladder.scale.y_of(68)),
+                QPointF(40, y),
+                QPointF(40, self.ladder.scale.y_of(68)),
             ],
         )
         self.assertEqual(self.desk.history.now.overrides["extremes.light"], 68)
@@ -185,7 +185,7 @@ class Values(InWindow):
             self.assertEqual(self.pixel(*SKY), held)
             QTest.keyRelease(self.ladder, key)
             self.assertEqual(self.pixel(*SKY), third)
-        field = self.parts.benches["values"].bar.value
+        field = self.parts.benches["values"].page.bar.value
         self.session.select(self.region("sea").id)
         field.setFocus()
         with mock.patch("PySide6.QtWidgets.QApplication.focusWidget", return_value=field):

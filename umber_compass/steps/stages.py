@@ -120,7 +120,7 @@ def same(one: Any, other: Any) -> bool:
     return one is other or (isinstance(one, _PLAIN) and type(one) is type(other) and one == other)
 
 
-def freeze(result: Any, depth: int = 2) -> None:
+def freeze(result: Any, depth: int = 3) -> None:
     """Make the arrays of a result read-only: itself, or those of a record of records."""
     if isinstance(result, np.ndarray):
         result.flags.writeable = False

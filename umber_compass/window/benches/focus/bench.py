@@ -1,6 +1,5 @@
 """The focus bench: what pulls the eye, how things fall off from the focus, groups of depth."""
 
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QButtonGroup,
     QHBoxLayout,
@@ -12,22 +11,18 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.plan.edits import region
-from umber_compass.plan.focus_edits import follow_roles, set_falloff
-from umber_compass.plan.wishes import Falloff, FalloffOf
+from umber_compass.plan.focus_edits import follow_roles
 from umber_compass.steps.checks.spec import listed
 from umber_compass.steps.focus.attention import Attention
 from umber_compass.steps.focus.edits import toggle_focus
-from umber_compass.steps.focus.falloff import KINDS, apply_falloff, wished
 from umber_compass.steps.focus.pull import PARTS
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.room import is_movable
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.focus.depth_page import DepthPage
-from umber_compass.window.benches.focus.falloff_chart import FalloffChart
+from umber_compass.window.benches.focus.falloff_part import FalloffPart
 from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart
 from umber_compass.window.stage.focus_marks import FocusMarks, marks_of
 from umber_compass.window.stage.step_marks import Marks
-from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.theme import THEME
 from umber_compass.window.widgets.why import WhyButton
 
@@ -46,14 +41,11 @@ _SAYS = {
 class FocusBench(Bench):
     """What is met first, by how much it leads, and what competes."""
 
-    peeked = Signal(object)  # an edit that is looked at, or None
-
     def __init__(self) -> None:
         super().__init__("Focus")
         self._derived: Derived | None = None
         self._selected = ""
-        self._of: FalloffOf = "chroma"
-        self.chart, self.falloff, self.deep = PullChart(), FalloffChart(), DepthPage()
+        self.chart, self.falloff, self.deep = PullChart(), FalloffPart(), DepthPage()
         self.column.addLayout(self._build_top())
         self.pages = QStackedWidget()
         self.pages.addWidget(self._build_pull())
@@ -90,7 +82,6 @@ class FocusBench(Bench):
         column.setSpacing(6)
         column.addLayout(self._build_legend())
         column.addWidget(self.chart, 1)
-        column.addLayout(self._build_falloff_head())
         column.addWidget(self.falloff)
         return page
 
@@ -112,51 +103,15 @@ class FocusBench(Bench):
             line.addWidget(word)
         return line
 
-    def _build_falloff_head(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(4)
-        heading = QLabel(self.tr("Fall-off"))
-        heading.setObjectName("heading")
-        line.addWidget(heading)
-        line.addSpacing(8)
-        group = QButtonGroup(self)
-        self.kinds: dict[FalloffOf, QPushButton] = {}
-        for kind in KINDS:
-            button = QPushButton(kind)
-            button.setObjectName("small")
-            button.setCheckable(True)
-            button.clicked.connect(lambda _=False, k=kind: self.open_falloff(k))
-            group.addButton(button)
-            self.kinds[kind] = button
-            line.addWidget(button)
-        self.kinds["chroma"].setChecked(True)
-        line.addStretch(1)
-        self.strength = NumberField(
-            self.tr("How far into the band"),
-            5,
-            100,
-            " %",
-            5,
-            0,
-            self.tr("How far each region goes toward the band; those that lie in it stay."),
-        )
-        self.strength.show_number(100)
-        self.apply = QPushButton(self.tr("Apply"))
-        self.apply.setObjectName("fix")
-        self.apply.setToolTip(self.tr("Bring every free region into the band; rest here to see it"))
-        line.addWidget(self.strength)
-        line.addWidget(self.apply)
-        return line
-
     def _connect(self) -> None:
         self.chart.chosen.connect(self.chosen)
         self.chart.pointed.connect(self.pointed)
         self.chart.toggled.connect(self._toggle)
         self.falloff.chosen.connect(self.chosen)
-        self.falloff.shaped.connect(self._shape)
+        self.falloff.edit_wanted.connect(self.edit_wanted)
+        self.falloff.turned.connect(self.paged)
         self.set_button.clicked.connect(lambda: self._toggle(self._selected))
         self.roles_button.clicked.connect(lambda: self.edit_wanted.emit(follow_roles()))
-        self.apply.clicked.connect(self._apply)
         self.deep.edit_wanted.connect(self.edit_wanted)
         for part in (self.falloff, self.deep):
             part.began.connect(self.drag_began)
@@ -174,34 +129,9 @@ class FocusBench(Bench):
         self.tabs[index].setChecked(True)
         self.paged.emit()
 
-    def open_falloff(self, kind: FalloffOf) -> None:
-        """Show how chroma, contrast or hue falls off."""
-        self._of = kind
-        self.kinds[kind].setChecked(True)
-        self.paged.emit()
-
     def _toggle(self, region_id: str) -> None:
         if self._derived is not None and region_id:
             self.edit_wanted.emit(toggle_focus(self._derived.plan, region_id))
-
-    def _shape(self, wish: Falloff) -> None:
-        self.edit_wanted.emit(set_falloff(self._of, wish, f"falloff band {self._of}"))
-
-    def falloff_edit(self) -> object:
-        """The edit that applies the fall-off as it is wished; None where there is none."""
-        derived = self._derived
-        if derived is None or not derived.spots.spots:
-            return None
-        wish = wished(derived.falloff, derived.rules, self._of)
-        free = frozenset(r.id for r in derived.regions if is_movable(derived, r.id))
-        edit = apply_falloff(derived.spots, wish, self._of, self.strength.value() / 100, free)
-        return edit._replace(merge=None)
-
-    def _apply(self) -> None:
-        self.peeked.emit(None)
-        edit = self.falloff_edit()
-        if edit is not None:
-            self.edit_wanted.emit(edit)
 
     def show_derived(self, derived: Derived, selected: str) -> None:
         self._derived, self._selected = derived, selected
@@ -213,10 +143,7 @@ class FocusBench(Bench):
             return
         if seen is not None:
             self.chart.show_bars(*_bars(derived, seen), selected)
-            names = {r.id: r.name for r in derived.regions}
-            wish = wished(derived.falloff, derived.rules, self._of)
-            self.falloff.show_spots(derived.spots, names, self._of, wish, selected)
-            self.apply.setEnabled(bool(derived.spots.spots))
+            self.falloff.show_falloff(derived, selected)
 
     def _show_buttons(self, derived: Derived, selected: str) -> None:
         chosen = region(derived.plan, selected).name if selected else ""

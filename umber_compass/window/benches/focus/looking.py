@@ -2,7 +2,6 @@
 
 from PySide6.QtCore import QEvent, QObject
 
-from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks import Fix
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.focus.bench import FocusBench
@@ -19,8 +18,8 @@ class Looking(QObject):
         super().__init__(bench)
         self._bench, self._hands = bench, hands
         self._timer = single_shot(self, _AFTER, self._begin)
-        bench.apply.installEventFilter(self)
-        bench.peeked.connect(lambda _: self._end())
+        bench.falloff.apply.installEventFilter(self)
+        bench.falloff.peeked.connect(lambda _: self._end())
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if event.type() in (QEvent.Type.Enter, QEvent.Type.FocusIn):
@@ -30,8 +29,8 @@ class Looking(QObject):
         return super().eventFilter(watched, event)
 
     def _begin(self) -> None:
-        edit = self._bench.falloff_edit()
-        if isinstance(edit, Edit):
+        edit = self._bench.falloff.edit()
+        if edit is not None:
             self._hands.director.peek(Fix("falloff", edit.name, edit))
             self._hands.small_views.peek(self._hands.director.peeked)
 
