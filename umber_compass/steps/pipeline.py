@@ -39,9 +39,11 @@ from umber_compass.steps.light.exposure import anchored, held_by_regions, in_lig
 from umber_compass.steps.ramps.ramps import all_steps
 from umber_compass.steps.stages import Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
+from umber_compass.steps.values.figures import figures_of
 from umber_compass.steps.values.ink import ink_labels, ink_regions
 from umber_compass.steps.values.measured import (
     exact_values,
+    label_histograms,
     measure_values,
     picture_values,
     planned_histogram,
@@ -93,9 +95,11 @@ class Derived:
     ink = stage(ink_regions, "regions", "colours", "wants", "rules", settles=True)
     ink_labels = stage(ink_labels, "regions", "ink", settles=True)
     values = stage(picture_values, "table", "codes", "relief", "lit", _DARK, _LIGHT, "ink_labels")
+    by_label = stage(label_histograms, "values.by_code", "grain")
+    figures = stage(figures_of, "grain", "regions", "shares")
     planned_histogram = stage(planned_histogram, "table", "codes")
     borders = stage(borders_of, "grain", "regions", "form_wishes", _LEAST_BORDER)
-    bands = stage(band_shares, "values.by_code", "grain", "wants.bands.edges")
+    bands = stage(band_shares, "values.by_code", "values.histogram", "grain", "wants.bands.edges")
     # What is met first is not worked out while a hand waits.
     lattice = slow_stage(lattice_of, "drawing")
     attention = slow_stage(

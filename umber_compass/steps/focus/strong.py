@@ -6,7 +6,7 @@ from collections.abc import Mapping
 import numpy as np
 
 from umber_compass.colour.gamut import greatest_ratio
-from umber_compass.colour.spaces import Floats, decode, luminance_of_value, oklab, parse_hex
+from umber_compass.colour.spaces import Floats, decode, luminance_of_value, oklab
 from umber_compass.steps.harmony.colours import RegionColour
 
 # A chroma of the practice’s number, or four fifths of what the screen shows at that value and hue
@@ -24,7 +24,8 @@ def strong_from(
         return {}
     value = np.array([e.value for e in ends])
     hue = np.radians([e.hue or 0.0 for e in ends])
-    light = oklab(decode(np.array([parse_hex(e.hex) for e in ends])))[:, 0]
+    levels = np.frombuffer(bytes.fromhex("".join(e.hex[1:] for e in ends)), np.uint8)
+    light = oklab(decode(levels.reshape(-1, 3) / 255))[:, 0]
     most = greatest_ratio(luminance_of_value(value), hue) * light
     limit: Floats = np.maximum(np.minimum(rules["strong-colour.chroma"], _OF_GAMUT * most), _LEAST)
     shown = np.array([e.hue is not None for e in ends]) & (value >= _LOW) & (value <= _HIGH)

@@ -57,8 +57,14 @@ def band_of(values: Floats, edges: tuple[float, ...]) -> Ints:
     return np.searchsorted(np.asarray(edges), values, side="right").astype(np.intp)
 
 
-def band_shares(by_code: Floats, grain: Grain, edges: tuple[float, ...]) -> tuple[float, ...]:
-    """The share of the picture that every band holds, the darkest first."""
+def band_shares(
+    by_code: Floats, histogram: Floats, grain: Grain, edges: tuple[float, ...]
+) -> tuple[float, ...]:
+    """The share of the picture that every band holds, the darkest first. `histogram` is in points
+    of L*, and enough where edges are whole ones."""
+    if all(edge == round(edge) for edge in edges):
+        sums = np.add.reduceat(histogram, [0, *(min(round(e), 99) for e in edges)])
+        return tuple(sums.tolist())
     weight = np.where(grain.label > 0, grain.pixels, 0)
     held = np.bincount(band_of(by_code, edges), weight, len(edges) + 1)
     return tuple((held / max(float(weight.sum()), 1.0)).tolist())
@@ -67,7 +73,7 @@ def band_shares(by_code: Floats, grain: Grain, edges: tuple[float, ...]) -> tupl
 def bands_of_picture(by_code: Floats, grain: Grain, histogram: Floats, count: int) -> Bands:
     """The bands a picture has by itself, with the share that each holds, in twentieths."""
     edges = optimal_edges(histogram, count)
-    shares = band_shares(by_code, grain, edges)
+    shares = band_shares(by_code, histogram, grain, edges)
     whole = [int(s * _ROUND + 1e-9) for s in shares]
     order = sorted(range(count), key=lambda i: whole[i] - shares[i] * _ROUND)
     for i in order[: _ROUND - sum(whole)]:

@@ -93,16 +93,26 @@ def planned_histogram(table: Levels, codes: Codes) -> Floats:
     return measure_values(flat_values(table), codes.grain, 0, 100).histogram
 
 
+def label_histograms(by_code: Floats, grain: Grain) -> Floats:
+    """The px that each label holds in each point of L*, (labels, 100); nothing of label 0."""
+    most = int(grain.label.max(initial=0)) + 1
+    bins = np.clip(by_code.astype(np.intp), 0, BINS - 1)
+    found = np.bincount(grain.label * BINS + bins, grain.pixels, most * BINS)
+    histograms = found.reshape(most, BINS).astype(float)
+    histograms[0] = 0
+    return histograms
+
+
 def region_values(values: Values, grain: Grain, label: int) -> tuple[Floats, Floats]:
     """The values L* of a region’s codes in the picture that is shown, and the px of each."""
     at = np.flatnonzero(grain.label == label)
     return values.by_code[at], grain.pixels[at].astype(float)
 
 
-def mean_value(values: Values, grain: Grain, label: int) -> float:
-    """The mean value L* of a region in the picture that is shown; 0 where it holds no pixel."""
-    own, px = region_values(values, grain, label)
-    return float((own * px).sum() / max(float(px.sum()), 1.0))
+def mean_value(histogram: Floats) -> float:
+    """The mean value L* of what has this many px in each point of it; 0 where it has none."""
+    whole = float(histogram.sum())
+    return float((np.arange(BINS) + 0.5) @ histogram) / whole if whole else 0.0
 
 
 def median(histogram: Floats) -> float:

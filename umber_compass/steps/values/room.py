@@ -66,12 +66,10 @@ def room_of(derived: Derived, begin: Derived, free: Free, moved: Floats, measure
 
 def _histograms(derived: Derived) -> Floats:
     """The share of the picture that each label holds in each point of L*, (labels, 100)."""
-    grain, by_code = derived.grain, derived.values.by_code
-    most = max(int(grain.label.max(initial=0)), *(r.label for r in derived.regions)) + 1
-    weight = np.where(grain.label > 0, grain.pixels, 0).astype(float)
-    weight /= max(weight.sum(), 1.0)
-    key = grain.label * 100 + np.clip(by_code.astype(int), 0, 99)
-    return np.asarray(np.bincount(key, weight, most * 100).reshape(most, 100))
+    held = derived.by_label
+    most = max(r.label for r in derived.regions) + 1 - len(held)
+    whole = np.pad(held, ((0, max(most, 0)), (0, 0)))
+    return np.asarray(whole / max(float(whole.sum()), 1.0))
 
 
 def _cells(

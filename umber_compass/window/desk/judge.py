@@ -47,7 +47,8 @@ class Judge(QObject):
             self._merge(measure_all(derived), derived.attention is not None)
             self._behind, self._judged = False, set()
             self._counted.start()
-            self._look()
+            if not self._session.dragging:
+                self._look()
             self.judging.start()
             self.measured.emit()
 

@@ -38,11 +38,18 @@ def _result(
     text = words(
         "{share:.1f} % of the picture{where}, wanted {most:g} % or less",
         share=share,
-        where=f", in {listed([names(derived)[r] for r in regions])}" if regions else "",
+        where=f", in {_where(derived, regions)}" if regions else "",
         most=most,
     )
     regions = regions if level != "fine" else ()
     return Result(NAME, level, regions, share, most, "%", words(title), text)
+
+
+def _where(derived: Derived, regions: tuple[str, ...]) -> str:
+    """The largest of some regions by name, and how many more: there may be hundreds."""
+    first = set(regions[:3])
+    named = {r.id: r.name for r in derived.regions if r.id in first}
+    return listed([named.get(r, "") for r in regions])
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:

@@ -58,7 +58,9 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     count = len(derived.wants.bands.shares)
     found = balanced(derived, result, *(f"bands.{i + 1}" for i in range(count)))
     for key in list(KEYS.values())[:3]:
-        held = band_shares(derived.values.by_code, derived.grain, key.bands.edges)
+        held = band_shares(
+            derived.values.by_code, derived.values.histogram, derived.grain, key.bands.edges
+        )
         off = max(abs(a - b) for a, b in zip(held, key.bands.shares, strict=True))
         if 100 * off <= derived.wants.number("bands") and key.bands != derived.wants.bands:
             text = words("Wish a {key} instead", key=key.title)

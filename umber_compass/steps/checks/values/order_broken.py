@@ -16,7 +16,7 @@ def _measure(derived: Derived) -> list[Result]:
     if len(order) < 2 or not wants.on("order"):
         return []
     label, named = {r.id: r.label for r in derived.regions}, names(derived)
-    value = {r: mean_value(derived.values, derived.grain, label[r]) for r in order}
+    value = {r: mean_value(derived.by_label[label[r]]) for r in order}
     found = []
     for dark, light in pairwise(order):
         if wants.on(f"order.{dark}.{light}"):

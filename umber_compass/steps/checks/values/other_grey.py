@@ -20,12 +20,12 @@ _SCAN = np.arange(0, 60.1, 1.0)  # L*
 
 def luma_by_code(derived: Derived) -> Floats:
     """The other grey of every code of the shown picture, 0-100."""
-    if derived.relief is not None and derived.lit is not None:
-        packed = derived.lit.packed
-        levels = np.stack([(packed >> np.uint32(s)) & np.uint32(255) for s in (16, 8, 0)], axis=1)
-    else:
-        levels = derived.table
-    return np.asarray(levels @ LUMA * (100 / 255))
+    if derived.relief is None or derived.lit is None:
+        return np.asarray(derived.table @ LUMA * (100 / 255))
+    packed, found = derived.lit.packed, np.zeros(len(derived.lit.packed), np.float32)
+    for shift, weight in zip((16, 8, 0), LUMA * (100 / 255), strict=True):
+        found += ((packed >> np.uint32(shift)) & np.uint32(255)) * np.float32(weight)
+    return found
 
 
 def _measure(derived: Derived) -> list[Result]:

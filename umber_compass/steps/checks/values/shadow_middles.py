@@ -14,8 +14,8 @@ from umber_compass.steps.checks.spec import (
 )
 from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.figures import Figure, figures_of
-from umber_compass.steps.values.measured import moved_values
+from umber_compass.steps.values.figures import Figure
+from umber_compass.steps.values.measured import moved_values, region_values
 from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
 
@@ -28,8 +28,8 @@ def _measure(derived: Derived) -> list[Result]:
         return []
     found = [
         _result(derived, figure)
-        for figure in figures_of(derived)
-        if figure.median(derived) < derived.rules["shadow-middles.below"]
+        for figure in derived.figures
+        if figure.median(derived.by_label) < derived.rules["shadow-middles.below"]
     ]
     dark = [r for r in found if r.level != "fine"]
     if dark or not found:
@@ -40,7 +40,7 @@ def _measure(derived: Derived) -> list[Result]:
 
 def _result(derived: Derived, figure: Figure) -> Result:
     want, named = derived.wants.of["middles"], names(derived)
-    share = 100 * figure.share_over(derived, derived.rules["shadow-middles.low"])
+    share = 100 * figure.share_over(derived.by_label, derived.rules["shadow-middles.low"])
     title = words("{figure} in shadow has no middle tones", figure=upper(named[figure.regions[0]]))
     text = words(
         "{share:.0f} % of {whose} over {low:g} L*, wanted {wanted:g} % or more",
@@ -56,7 +56,7 @@ def _result(derived: Derived, figure: Figure) -> Result:
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The whole figure lifted, or its lightest part alone, by the least that is enough."""
     free = [r for r in result.regions if is_movable(derived, r)]
-    figure = next((f for f in figures_of(derived) if f.regions == result.regions), None)
+    figure = next((f for f in derived.figures if f.regions == result.regions), None)
     if figure is None or not free:
         return []
     lightest = max(free, key=lambda r: derived.colours[r].mean_value)
@@ -72,8 +72,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 def _least(derived: Derived, figure: Figure, some: list[str], wanted: float) -> float | None:
     low = derived.rules["shadow-middles.low"]
     held = [
-        (r in some, derived.colours[r].mean_value, *figure.values(derived, r))
-        for r in figure.regions
+        (r in some, derived.colours[r].mean_value, *region_values(derived.values, derived.grain, i))
+        for r, i in zip(figure.regions, figure.labels, strict=True)
     ]
     whole = max(sum(float(px.sum()) for *_, px in held), 1.0)
     for by in _SCAN:

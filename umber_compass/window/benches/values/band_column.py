@@ -44,6 +44,7 @@ class BandColumn(Holding, QWidget):
         self._on = False
         self._edge, self._current = -1, 0  # the one that is held, and the one keys move
         self.fields: list[NumberField] = []
+        self._seen: object = None
 
     def sizeHint(self) -> QSize:
         return QSize(_WIDTH, 400)
@@ -52,7 +53,11 @@ class BandColumn(Holding, QWidget):
         """Bands, what each holds, and whether they are wished."""
         if len(bands.shares) != len(self.fields):
             self._build_fields(len(bands.shares))
+        seen = (bands, tuple(round(100 * h) for h in held), on, said(0.0), self.height())
         self._bands, self._held, self._on = bands, held, on
+        if seen == self._seen:
+            return  # nothing that is shown changed: in a drag every millisecond counts
+        self._seen = seen
         for field, share in zip(self.fields, bands.shares, strict=True):
             field.show_number(round(100 * share))
         self._place_fields()

@@ -187,7 +187,7 @@ class LadderPage(QWidget):
         wished = len(derived.wants.order) > 1
         ids = derived.wants.order if wished else _order_now(derived)
         label = {r.id: r.label for r in derived.regions}
-        value = {r: mean_value(derived.values, derived.grain, label[r]) for r in ids}
+        value = {r: mean_value(derived.by_label[label[r]]) for r in ids}
         by = derived.wants.number("order")
         broken = {
             r for a, b in pairwise(ids) for r in (a, b) if wished and value[b] - value[a] < by
@@ -230,5 +230,4 @@ def _order_now(derived: Derived) -> tuple[str, ...]:
     """The largest materials as they stand in the picture, the darkest first."""
     largest = sorted(derived.shares, key=lambda r: -derived.shares[r])[:_ORDERED]
     label = {r.id: r.label for r in derived.regions}
-    grain, values = derived.grain, derived.values
-    return tuple(sorted(largest, key=lambda r: mean_value(values, grain, label[r])))
+    return tuple(sorted(largest, key=lambda r: mean_value(derived.by_label[label[r]])))

@@ -36,6 +36,7 @@ class OrderLine(Holding, QWidget):
         self._wished = False
         self._current, self._held = "", ""
         self._at = 0.0
+        self._shown: object = None
 
     def sizeHint(self) -> QSize:
         return QSize(300, _HEIGHT)
@@ -47,8 +48,11 @@ class OrderLine(Holding, QWidget):
         break it."""
         if not self._held:
             self._ids = list(ids)
-        self._names, self._wished, self._broken = names, wished, broken
-        self.update()
+        now = (names, wished, broken, tuple(self._ids))
+        if now != self._shown:
+            self._shown = now
+            self._names, self._wished, self._broken = names, wished, broken
+            self.update()
 
     def boxes(self) -> list[tuple[str, QRectF]]:
         """Where each name stands; those there is no room for are left out."""
