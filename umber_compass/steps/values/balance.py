@@ -65,7 +65,7 @@ def balance(begin: Derived, only: frozenset[str] | None = None, tick: Tick = idl
         given_up |= {active[i].name for i in found.dropped}
         moves = _by_region(stand, found.moves)
         derived = begin.of(shift_values(moves)(begin.plan))
-        stand = stand_at(derived, begin)
+        stand = stand_at(derived, begin, stand.free)
         demands = demands_of(stand)
         left = [d for d in unmet(stand, demands) if d.name in asked]
         if len(left) < len(best.left):

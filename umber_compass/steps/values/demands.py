@@ -26,13 +26,14 @@ class Stand(NamedTuple):
     moved: Floats  # (n,) L* by which each free region was moved to come here
 
 
-def stand_at(derived: Derived, begin: Derived) -> Stand:
-    """Where a picture stands whose values were moved from those of another."""
-    free = free_regions(begin)
+def stand_at(derived: Derived, begin: Derived, free: Free | None = None) -> Stand:
+    """Where a picture stands whose values were moved from those of another; `free` is what may be
+    moved there, where that is known."""
+    free = free or free_regions(begin)
     moved = np.array(
         [derived.colours[r].mean_value - begin.colours[r].mean_value for r in free.ids]
     )
-    return Stand(derived, free, room_of(derived, begin, free, moved, measures(derived)), moved)
+    return Stand(derived, free, room_of(derived, free, moved, measures(derived)), moved)
 
 
 def measures(derived: Derived) -> Floats:

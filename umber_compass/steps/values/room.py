@@ -29,6 +29,9 @@ class Free(NamedTuple):
 
     ids: tuple[str, ...]
     place: Mapping[str, int]  # of each among them
+    low: Floats  # (n,) how far each may go down, L*, nought or less
+    high: Floats  # (n,) how far up
+    price: Floats  # (n,) of a point of L*
 
 
 def free_regions(derived: Derived) -> Free:
@@ -38,7 +41,8 @@ def free_regions(derived: Derived) -> Free:
         for r in derived.regions
         if is_movable(derived, r.id) and r.id not in derived.ink and derived.shares[r.id] > 0
     )
-    return Free(ids, {r: i for i, r in enumerate(ids)})
+    low, high = _bounds(derived, ids)
+    return Free(ids, {r: i for i, r in enumerate(ids)}, low, high, _prices(derived, ids))
 
 
 def is_movable(derived: Derived, region_id: str) -> bool:
@@ -48,10 +52,10 @@ def is_movable(derived: Derived, region_id: str) -> bool:
     return not given and region_id not in derived.locked
 
 
-def room_of(derived: Derived, begin: Derived, free: Free, moved: Floats, measures: Floats) -> Room:
+def room_of(derived: Derived, free: Free, moved: Floats, measures: Floats) -> Room:
     """The room there is, in moves from where a plan began; `measures`, (measures, 100), say which
     points of L* count for which share."""
-    low, high = _bounds(begin, free)
+    low, high = free.low, free.high
     label = {r.id: r.label for r in derived.regions}
     histograms = _histograms(derived)
     planned = [derived.colours[r].mean_value for r in free.ids]
@@ -61,7 +65,7 @@ def room_of(derived: Derived, begin: Derived, free: Free, moved: Floats, measure
     )
     others = histograms.sum(axis=0) - sum((histograms[label[r]] for r in free.ids), np.zeros(100))
     now = measures @ histograms.sum(axis=0)
-    return Room(low, high, _prices(begin, free), cells, measures @ others, now)
+    return Room(low, high, free.price, cells, measures @ others, now)
 
 
 def _histograms(derived: Derived) -> Floats:
@@ -98,12 +102,12 @@ def _cells(
     return tuple(found)
 
 
-def _bounds(derived: Derived, free: Free) -> tuple[Floats, Floats]:
+def _bounds(derived: Derived, ids: tuple[str, ...]) -> tuple[Floats, Floats]:
     """How far each value may go down and up, (n,) each: as far as the screen still shows most of
     the colour's chroma. A yellow cannot be dark and strong."""
-    count = len(free.ids)
+    count = len(ids)
     low, high = np.zeros(count), np.zeros(count)
-    ends = [(i, e) for i, r in enumerate(free.ids) for e in derived.colours[r].ends]
+    ends = [(i, e) for i, r in enumerate(ids) for e in derived.colours[r].ends]
     if not ends:
         return low, high
     keep = derived.rules["balance.chroma"] / 100
@@ -134,7 +138,7 @@ def _span(
     return max(float(_LEVELS[down]), lowest), min(float(_LEVELS[up]), highest)
 
 
-def _prices(derived: Derived, free: Free) -> Floats:
+def _prices(derived: Derived, ids: tuple[str, ...]) -> Floats:
     """What a point of L* costs for each, by its part in the picture: else a small focus would be
     the cheap one to move."""
     role = {r.id: r.role for r in derived.regions}
@@ -142,6 +146,6 @@ def _prices(derived: Derived, free: Free) -> Floats:
         [
             derived.rules[f"balance.{_PRICES.get(role[r], _LINE)}"]
             * (0.05 + derived.shares[r] ** 0.5)
-            for r in free.ids
+            for r in ids
         ]
     )

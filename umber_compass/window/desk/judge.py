@@ -13,7 +13,7 @@ from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
 MEASURE_AFTER = 20  # ms between two rounds of instruments during a drag
-COUNT_AFTER = 100  # ms between two rounds of checks during a drag: only their number is seen then
+COUNT_AFTER = 300  # ms between two rounds of checks during a drag: only their number is seen then
 JUDGE_AFTER = 150  # ms of rest before fixes are worked out
 
 

@@ -23,7 +23,7 @@ from umber_compass.words import words
 
 SHOWN = 3
 _GATHER = 5  # results of a kind from which they are one line
-_LEAST_PX, _MOST_SHARE = 180, 0.38  # px, and share of the window's height, that lines may take
+_LEAST_PX, _MOST_SHARE = 180, 0.33  # px, and share of the window's height, that lines may take
 _BUTTON_MOST_PX = 212  # beyond which its words are cut
 _BUTTON_PX = 140  # to which a button with many words may be drawn in
 PREVIEW_AFTER = 150  # ms of rest on a button
@@ -124,11 +124,12 @@ class Row(QFrame):
         button.setObjectName("fix")
         button.clicked.connect(lambda: self.taken.emit(best))
         button.installEventFilter(self)
+        most = _BUTTON_MOST_PX if self.line.of == 1 else _BUTTON_PX + 20
         button.setMinimumWidth(_BUTTON_PX)
-        button.setMaximumWidth(_BUTTON_MOST_PX)
+        button.setMaximumWidth(most)
         # What it would bring elsewhere makes a long line: the head of it here, all of it on rest.
         cut = QFontMetrics(font(13, True)).elidedText(
-            _head(best), Qt.TextElideMode.ElideRight, _BUTTON_MOST_PX - 24
+            _head(best), Qt.TextElideMode.ElideRight, most - 24
         )
         button.setText(cut)
         button.setToolTip(str(best.text))

@@ -55,11 +55,13 @@ def _named(derived: Derived, labels: tuple[int, ...]) -> str:
 def _result(derived: Derived, seen: Attention) -> Result:
     focus = _named(derived, seen.focus)
     rival = _named(derived, (seen.rival,) if seen.rival else ())
-    title = words(
-        "{focus} leads" if seen.lead >= 1 else "{focus} does not lead", focus=upper(focus)
-    )
+    called = upper(focus) if len(seen.focus) == 1 else "The focus"
+    title = words("{focus} leads" if seen.lead >= 1 else "{focus} does not lead", focus=called)
     text = words(
-        "{lead:.2f} times the pull of {rival}, wanted {wanted:g} or more",
+        "{focus} {lead:.2f} times the pull of {rival}, wanted {wanted:g} or more"
+        if len(seen.focus) > 1
+        else "{lead:.2f} times the pull of {rival}, wanted {wanted:g} or more",
+        focus=focus,
         lead=seen.lead,
         rival=rival,
         wanted=derived.wants.number("lead"),
@@ -68,7 +70,7 @@ def _result(derived: Derived, seen: Attention) -> Result:
     if held:
         text = words("{text}; {held} cannot give way", text=str(text), held=held)
     if 1 <= seen.lead < derived.wants.of["lead"].warning:
-        title = words("{focus} hardly leads", focus=upper(focus))
+        title = words("{focus} hardly leads", focus=called)
     ids = {r.label: r.id for r in derived.regions}
     own = tuple(ids[i] for i in seen.focus if i in ids)
     wish = derived.wants.number("lead")

@@ -164,7 +164,7 @@ class FocusBench(Bench):
         elif seen.focus and seen.rival is None:
             line = self.tr("the focus is the whole picture")
         elif seen.focus:
-            line = self.tr("{focus} should lead by {wish:g}, it leads by {lead:.2f}").format(
+            line = self.tr("{focus}: leads by {lead:.2f}, wished {wish:g}").format(
                 focus=focus, wish=derived.wants.number("lead"), lead=seen.lead
             )
         self.says.setText(line)

@@ -20,7 +20,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
 from umber_compass.window.widgets.nudge import Nudge
 
-_MOST_OFFERED = 12
+_MOST_OFFERED, _MOST_NAMED = 12, 8
 
 
 class DepthPage(QWidget):
@@ -59,7 +59,7 @@ class DepthPage(QWidget):
         for row, group in enumerate(GROUPS):
             name = QLabel(group)
             name.setObjectName("strong")
-            grid.addWidget(name, row + 1, 0)
+            grid.addWidget(name, 2 * row + 1, 0)
             for i, (kind, reach, unit, step) in enumerate(
                 (
                     ("value", 30.0, " L*", 2.0),
@@ -72,9 +72,10 @@ class DepthPage(QWidget):
                 )
                 self._join(bar, _edit_of(group, kind))
                 self.bars[group, kind] = bar
-                grid.addWidget(bar, row + 1, i + 1)
+                grid.addWidget(bar, 2 * row + 1, i + 1)
             self.counts[group] = quiet("")
-            grid.addWidget(self.counts[group], row + 1, 4)
+            self.counts[group].setWordWrap(True)
+            grid.addWidget(self.counts[group], 2 * row + 2, 1, 1, 3)
         return grid
 
     def _build_air(self) -> QHBoxLayout:
@@ -104,8 +105,13 @@ class DepthPage(QWidget):
         for group, roles in GROUPS.items():
             mine = [r for r in derived.regions if r.role in roles]
             free = sum(r.id not in derived.locked for r in mine)
-            text = self.tr("{free} of {all} free").format(free=free, all=len(mine))
-            self.counts[group].setText(text)
+            largest = sorted(mine, key=lambda r: -derived.shares[r.id])
+            named = ", ".join(r.name for r in largest[:_MOST_NAMED])
+            more = "" if len(mine) <= _MOST_NAMED else " …"
+            text = self.tr("{free} of {all} free: {named}{more}").format(
+                free=free, all=len(mine), named=named, more=more
+            )
+            self.counts[group].setText(text if mine else self.tr("no region has this role"))
             for kind in ("value", "chroma", "contrast"):
                 self.bars[group, kind].setEnabled(bool(free))
         grounds = sorted(

@@ -65,8 +65,8 @@ class BalanceBar(QWidget):
         moves = len(found.moved)
         line = self.tr("all wishes are met") if not moves and not found.dropped else ""
         if moves:
-            line = self.tr("moves {count} values, mean change {change:.1f} %").format(
-                count=moves, change=found.change
+            line = self.tr("moves {count} values, on the mean by {change:.3f} OKLab").format(
+                count=moves, change=found.change / 100
             )
         if found.dropped:
             cannot = self.tr("{count} wishes cannot be met").format(count=len(found.dropped))

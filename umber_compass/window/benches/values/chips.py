@@ -82,16 +82,17 @@ class ChipPlaces:
             chips, key=lambda c: ((c.region, c.end) != chosen, -round(c.share, 2), c.family, c.name)
         )
         right = scale.width
-        found, left_out = self._placed(order, held, scale, kept_clear(right), right)
+        found, left_out = self._placed(order, chosen, held, scale, kept_clear(right), right)
         if not left_out:
             return Laid(found, [], right)
         right -= _GATHERED + 8
-        found, left_out = self._placed(order, held, scale, kept_clear(right), right)
+        found, left_out = self._placed(order, chosen, held, scale, kept_clear(right), right)
         return Laid(found, _gathered(left_out, scale, right + 4), right)
 
     def _placed(
         self,
         order: list[Chip],
+        chosen: tuple[str, int],
         held: tuple[str, int] | None,
         scale: Scale,
         kept_clear: list[QRectF],
@@ -110,7 +111,8 @@ class ChipPlaces:
             box, row = QRectF(CHIPS, y - CHIP / 2 - 1, whole, _ROW), int(y // _ROW)
             near = [t for i in (row - 1, row, row + 1) for t in taken.get(i, ())]
             near.sort(key=lambda t: t.left())
-            for other in near:
+            # The chosen one stands at its place whatever is written there.
+            for other in near if own != chosen else ():
                 if box.intersects(other):
                     box.moveLeft(other.right() + 2)
             if own == held and own in self._columns:
@@ -118,6 +120,8 @@ class ChipPlaces:
             elif placed and box.right() > right:
                 left_out.append(chip)
                 continue
+            elif box.right() > right:  # the first one is never gathered, whatever is written there
+                box.moveLeft(CHIPS)
             taken.setdefault(row, []).append(box)
             self._columns[own] = box.left()
             placed.append((QRectF(box.left(), y - CHIP / 2, width, CHIP), chip))

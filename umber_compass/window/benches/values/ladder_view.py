@@ -36,7 +36,7 @@ class LadderView(QWidget):
         self.setMouseTracking(True)
         self.setAccessibleName(self.tr("Value ladder"))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setMinimumHeight(260)
+        self.setMinimumHeight(140)
         self._greys = grey_scale(21)
         self._chips: list[Chip] = []
         self._histogram: list[float] = []

@@ -1,6 +1,6 @@
 """Every wish of values as a line: held to or not, its number, its lock, and why."""
 
-from PySide6.QtCore import QSignalBlocker, Signal
+from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from umber_compass.plan.wish_edits import drop_wishes, lock_wish, set_wish, switch_wish
@@ -33,7 +33,7 @@ class WishesPage(QWidget):
         self.restore = QPushButton(self.tr("Restore the practice’s wishes"))
         self.restore.clicked.connect(lambda: self.edit_wanted.emit(drop_wishes()))
         column.addSpacing(8)
-        column.addWidget(self.restore)
+        column.addWidget(self.restore, 0, Qt.AlignmentFlag.AlignLeft)
         column.addStretch(1)
 
     def _build_row(self, row: int, spec: WishSpec) -> None:
