@@ -2,6 +2,7 @@
 
 import io
 import json
+import math
 import unittest
 import zipfile
 from pathlib import Path
@@ -247,6 +248,17 @@ class PlanFiles(scenes.InFolder):
             ({"studies__0__recipes": {"r9": {"recipe": "straight"}}}, "do not match"),
             ({"studies__0__rig": {"lamps": [lamp, lamp]}}, "lamps"),
             ({"studies__0__rig": {"lamps": []}}, "not valid"),
+            ({"studies__0__wishes": {"bands": {"edges": [70, 30], "shares": [0, 0, 1]}}}, "rise"),
+            ({"studies__0__wishes": {"bands": {"edges": [-3], "shares": [0, 1]}}}, "not valid"),
+            ({"studies__0__wishes": {"bands": {"edges": [math.nan], "shares": [0, 1]}}}, "valid"),
+            ({"studies__0__wishes": {"bands": {"edges": [30], "shares": [1]}}}, "not valid"),
+            ({"studies__0__wishes": {"order": ["r1", "r1"]}}, "twice"),
+            ({"studies__0__wishes": {"order": ["r9"]}}, "does not have"),
+            ({"studies__0__wishes": {"of": {"a b": {}}}}, "not valid"),
+            ({"studies__0__focus": {"regions": ["r9"]}}, "does not have"),
+            ({"studies__0__focus": {"point": {"x": 2, "y": 0, "radius": 1}}}, "not valid"),
+            ({"studies__0__falloff": {"hue": {"near": [9, 3], "far": [0, 1]}}}, "lower edge"),
+            ({"studies__0__locked": ["r9"]}, "does not have"),
             ({"current_study": "s9"}, "current study"),
             ({"regions__1__id": "r1"}, "told apart"),
             ({"regions__1__label": 1}, "told apart"),

@@ -8,6 +8,7 @@ import sys
 import tempfile
 import unittest
 from pathlib import Path
+from unittest import mock
 
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QGuiApplication
@@ -16,6 +17,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.window.driving import DEMO, InWindow, drag, wait
 from umber_compass import document
+from umber_compass.cli import judging, plans
 from umber_compass.plan import edits
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.stage import lamp_marks
@@ -157,6 +159,55 @@ class Story(InWindow):
             lambda: key(self.parts.benches["handoff"].write, Qt.Key.Key_Space),
         )
         self.assertEqual(len(list((self.folder / "out").iterdir())), 4)
+
+    def warned(self, step):
+        return [r for r in self.parts.checks.rows if r.result.level == "warning"]
+
+    def test_from_warnings_to_a_picture_that_reads_with_the_mouse(self):
+        """Values, then focus: every warning is mended where it is said, and the picture reads."""
+        self.open(DEMO)
+        for step in ("values", "focus"):
+            self.click(self.parts.route.stops[step], QPointF(22, 28))
+            self.settle()
+            self.assertTrue(self.warned(step))
+            for _ in range(5):
+                if self.warned(step):
+                    self.click(self.warned(step)[0].button)
+                    self.settle()
+            self.assertEqual(self.warned(step), [])
+        attention = self.desk.derived.attention
+        self.assertEqual(attention.places.verdict, "leads")
+        self.assertGreaterEqual(attention.lead, 1.12)
+        self.assertIn(attention.places.order[0], attention.focus)
+        bench = self.parts.benches["focus"]
+        self.assertIn(f"{attention.lead:.2f}", bench.says.text())  # and can be said why
+        self.answers.path = self.folder / "reads.umber"
+        wait(self.desk.worker.idle, self.works.menus.of["save"].trigger)
+        args = mock.Mock(plan=str(self.answers.path), output=str(self.folder / "x.umber"))
+        said = {
+            (c["check"], tuple(c["regions"])): c["measured"] for c in plans.checks(args)["checks"]
+        }
+        for result in self.desk.judge.results:
+            self.assertAlmostEqual(said[result.check, result.regions], result.measured, places=4)
+        self.assertAlmostEqual(judging.focus(args)["lead"], attention.lead, places=6)
+
+    def test_from_warnings_to_a_picture_that_reads_with_the_keyboard(self):
+        self.open(DEMO)
+        alt, key = Qt.KeyboardModifier.AltModifier, QTest.keyClick
+        for number, step in ((Qt.Key.Key_3, "values"), (Qt.Key.Key_4, "focus")):
+            self.keys(number, alt)
+            self.settle()
+            for _ in range(5):
+                if self.warned(step):
+                    key(self.warned(step)[0].button, Qt.Key.Key_Space)
+                    self.settle()
+            self.assertEqual(self.warned(step), [])
+        chart = self.parts.benches["focus"].chart
+        key(chart, Qt.Key.Key_Down)
+        self.assertTrue(self.session.selection)
+        focus = edits.study(self.desk.history.now).focus
+        key(chart, Qt.Key.Key_Return)
+        self.assertNotEqual(edits.study(self.desk.history.now).focus, focus)
 
     def keys(self, key, modifiers):
         """A shortcut, as the window's action takes it: without a window manager no window is
