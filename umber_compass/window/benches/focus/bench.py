@@ -1,7 +1,6 @@
 """The focus bench: what pulls the eye, how things fall off from the focus, groups of depth."""
 
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QHBoxLayout,
     QLabel,
     QPushButton,
@@ -23,6 +22,7 @@ from umber_compass.window.benches.focus.falloff_part import FalloffPart
 from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart
 from umber_compass.window.stage.focus_marks import FocusMarks, marks_of
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.tabs import Tabs
 from umber_compass.window.widgets.theme import THEME
 from umber_compass.window.widgets.why import WhyButton
 
@@ -56,14 +56,10 @@ class FocusBench(Bench):
     def _build_top(self) -> QHBoxLayout:
         line = QHBoxLayout()
         line.setSpacing(4)
-        group = QButtonGroup(self)
-        self.tabs = [QPushButton(self.tr("Pull")), QPushButton(self.tr("Depth and air"))]
-        for i, button in enumerate(self.tabs):
-            button.setCheckable(True)
-            button.clicked.connect(lambda _=False, n=i: self.open_tab(n))
-            group.addButton(button)
-            line.addWidget(button)
-        self.tabs[0].setChecked(True)
+        pages = Tabs([self.tr("Pull"), self.tr("Depth and air")])
+        pages.opened.connect(self.open_tab)
+        self.tabs = pages.buttons
+        line.addWidget(pages)
         line.addStretch(1)
         self.set_button = QPushButton(self.tr("Focus on the chosen region"))
         self.set_button.setToolTip(

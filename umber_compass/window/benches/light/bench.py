@@ -2,7 +2,6 @@
 
 from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QCheckBox,
     QFrame,
     QHBoxLayout,
@@ -23,6 +22,7 @@ from umber_compass.window.benches.light.lamp_page import LampPage
 from umber_compass.window.desk.session import Session
 from umber_compass.window.stage.lamp_marks import marks_of
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.tabs import Tabs
 
 
 class LightBench(Bench):
@@ -52,17 +52,10 @@ class LightBench(Bench):
     def _build_tabs(self) -> None:
         line = QHBoxLayout()
         line.setSpacing(4)
-        group = QButtonGroup(self)
-        self.tabs = {
-            "lamps": QPushButton(self.tr("Lamps")),
-            "chart": QPushButton(self.tr("Paint chart")),
-        }
-        for i, button in enumerate(self.tabs.values()):
-            button.setCheckable(True)
-            button.clicked.connect(lambda _=False, n=i: self.open_tab(n))
-            group.addButton(button)
-            line.addWidget(button)
-        self.tabs["lamps"].setChecked(True)
+        pages = Tabs([self.tr("Lamps"), self.tr("Paint chart")])
+        pages.opened.connect(self.open_tab)
+        self.tabs = dict(zip(("lamps", "chart"), pages.buttons, strict=True))
+        line.addWidget(pages)
         line.addStretch(1)
         self.switch = QCheckBox(self.tr("light on"))
         self.switch.setToolTip(self.tr("Off, the picture is flat"))

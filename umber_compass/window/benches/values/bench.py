@@ -1,6 +1,6 @@
 """The values bench: the ladder with all that belongs to it; and every wish."""
 
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
 
 from umber_compass.plan.wish_edits import start_from
 from umber_compass.steps.pipeline import Derived
@@ -13,6 +13,7 @@ from umber_compass.window.benches.values.ladder_page import LadderPage
 from umber_compass.window.benches.values.wishes_page import WishesPage
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets import value_words
+from umber_compass.window.widgets.tabs import Tabs
 
 _NAMED_FROM = 0.012  # share of the picture
 
@@ -39,14 +40,10 @@ class ValuesBench(Bench):
     def _build_top(self) -> QHBoxLayout:
         line = QHBoxLayout()
         line.setSpacing(4)
-        group = QButtonGroup(self)
-        self.tabs = [QPushButton(self.tr("Ladder")), QPushButton(self.tr("Wishes"))]
-        for i, button in enumerate(self.tabs):
-            button.setCheckable(True)
-            button.clicked.connect(lambda _=False, n=i: self.open_tab(n))
-            group.addButton(button)
-            line.addWidget(button)
-        self.tabs[0].setChecked(True)
+        pages = Tabs([self.tr("Ladder"), self.tr("Wishes")])
+        pages.opened.connect(self.open_tab)
+        self.tabs = pages.buttons
+        line.addWidget(pages)
         line.addStretch(1)
         line.addWidget(quiet(self.tr("start from")))
         line.addWidget(self.keys)

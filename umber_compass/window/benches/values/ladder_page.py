@@ -180,7 +180,8 @@ class LadderPage(QWidget):
         self.bands.show_bands(wants.bands, derived.bands, wants.on("bands"))
         self.band_menu.setText(self.tr("{count} bands ▾").format(count=len(wants.bands.shares)))
         self.reading.setText(self.tr("values {how} ▾").format(how=value_words.notation().title))
-        self._show_order(derived)
+        if not self.ladder.is_held:  # it is for the eye at rest; in a drag the frame comes first
+            self._show_order(derived)
         self.bar.show_region(derived, selected)
 
     def _show_order(self, derived: Derived) -> None:

@@ -107,6 +107,11 @@ class LadderView(QWidget):
     def _words_at(self, right: float) -> list[QRectF]:
         return [box for box, _ in limit_words(self.scale, right, self._limits, self._shares)]
 
+    @property
+    def is_held(self) -> bool:
+        """Whether a chip or a limit is dragged."""
+        return self._held is not None
+
     def boxes(self) -> list[tuple[QRectF, Chip]]:
         """Where each chip lies that is not gathered."""
         return self.standing().chips

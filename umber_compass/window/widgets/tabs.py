@@ -1,0 +1,24 @@
+"""The pages of a bench, as buttons of which one is down."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QWidget
+
+
+class Tabs(QWidget):
+    """Says which page is wanted."""
+
+    opened = Signal(int)
+
+    def __init__(self, titles: list[str]) -> None:
+        super().__init__()
+        line = QHBoxLayout(self)
+        line.setContentsMargins(0, 0, 0, 0)
+        line.setSpacing(4)
+        group = QButtonGroup(self)
+        self.buttons = [QPushButton(title) for title in titles]
+        for i, button in enumerate(self.buttons):
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, n=i: self.opened.emit(n))
+            group.addButton(button)
+            line.addWidget(button)
+        self.buttons[0].setChecked(True)
