@@ -73,6 +73,19 @@ class Layers(unittest.TestCase):
                         wide.append(f"{node.name}: {methods}")
         self.assertEqual((long, wide), ([], []))
 
+    def test_what_is_said_on_hover_stands_in_the_pages(self):
+        from umber_compass.steps.checks import CHECKS
+        from umber_compass.steps.values.wants import SPECS
+
+        def page(name):
+            return " ".join((ROOT.parent / "docs" / f"{name}.md").read_text().split())
+
+        said = [("values", s.says) for s in SPECS.values()]
+        said += [("checks", c.says) for c in CHECKS.values()]
+        for name, says in said:
+            self.assertTrue(says)
+            self.assertIn(" ".join(says.split()), page(name))
+
     def test_no_file_needs_itself(self):
         names = {_module(p): p for p in ROOT.rglob("*.py")}
         needs = {m: {_known(n, names) for n in imports(p)} - {None, m} for m, p in names.items()}

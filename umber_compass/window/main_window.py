@@ -10,7 +10,7 @@ from umber_compass.formats.cache import Cache
 from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.joining import Joining
 from umber_compass.window.standing import Standing
-from umber_compass.window.widgets import theme
+from umber_compass.window.widgets import theme, value_words
 from umber_compass.window.widgets.dialogs import Dialogs
 from umber_compass.window.widgets.dressing import Dressing
 from umber_compass.window.works import make
@@ -46,6 +46,7 @@ class MainWindow(QMainWindow):
         self.works.layout.checks.setVisible(False)
         room = self.works.remembered.word("room")
         self.works.views.enter_room(room if room in theme.ROOMS else FIRST_ROOM)
+        value_words.choose(self.works.remembered.word("values"))
         self.standing = Standing(self, self.works.remembered)
         self.standing.restore(self.works.layout.splitter)
 
@@ -98,6 +99,7 @@ class MainWindow(QMainWindow):
         self.works.help.close()
         self.standing.keep(self.works.layout.splitter)
         self.works.remembered.keep("room", theme.THEME.room.name)
+        self.works.remembered.keep("values", value_words.notation().name)
         # What runs ends at its next tick; nobody need watch a window wait for that.
         self.hide()
         self.works.desk.close()

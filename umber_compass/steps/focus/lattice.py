@@ -172,14 +172,14 @@ def _near(border: Row, frame: Row, thin: Row) -> Row:
     for u in np.flatnonzero(thin > 0).tolist() * _THROUGH:
         met = np.flatnonzero(near[:, u] > 0)
         met = met[met != u]
-        beyond = np.repeat(border[u][None], len(met), axis=0)
-        beyond[np.arange(len(met)), met] = 0.0
-        total = beyond.sum(axis=1)
-        good = total > 0
-        met, beyond, total = met[good], beyond[good], total[good]
+        beside = np.flatnonzero(border[u] > 0)
+        total = whole[u] - border[u, met]  # without the one that looks
+        met, total = met[total > 0], total[total > 0]
         passed = near[met, u] * thin[u]
         near[met, u] -= passed
-        near[met] += beyond * (passed / total)[:, None]
+        each = passed / total
+        near[np.ix_(met, beside)] += each[:, None] * border[u, beside]
+        near[met, met] -= each * border[u, met]
     return near
 
 

@@ -41,12 +41,12 @@ _BESIDE = 0.12  # part in the focus's mean neighbour, from which a region lies r
 _DARKEST, _LIGHTEST = 8.0, 96.0  # L*
 GAINS = (*WAYS, *SURROUND)
 _PALE = 0.02  # chroma of a grey
-_STEPS = 6  # taken and measured in full, at most
+_STEPS = 8  # taken and measured in full, at most
 MARGIN = 1.02  # of the wish, that rounding to levels undoes less
 _HALVINGS = 9
-_ROUNDS = 80  # at most
-_AGAIN = 3  # times one region may give way: its neighbours change too
-_MOST_GAINS = 3  # times the focus, or what lies round it, goes as far as it can
+_ROUNDS = 200  # at most
+_AGAIN = 8  # times one region may give way: its neighbours change too
+_MOST_GAINS = 5  # times the focus, or what lies round it, goes as far as it can
 _EVERY = 3  # such a round strengthens the focus
 
 
@@ -313,8 +313,15 @@ def give_way_and_gain(scene: Scene, label: int, wish: float) -> Floats | None:
     local = scene.local
     if scene.is_free(label):
         local[label] = scene.neighbour(local, label)
-    found = [m for m in (strengthen(scene, local, way, good) for way in GAINS) if m is not None]
-    return min(found, key=lambda m: float(np.abs(m - local).sum()), default=None)
+    for _ in range(_MOST_GAINS):
+        found = [m for m in (strengthen(scene, local, way, good) for way in GAINS) if m is not None]
+        if found:
+            return min(found, key=lambda m: float(np.abs(m - scene.local).sum()))
+        most = _most_gained(scene, local)
+        if most is None:
+            return None
+        local = most
+    return None
 
 
 def until(

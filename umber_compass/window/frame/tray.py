@@ -15,6 +15,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QApplication, QSizePolicy, QToolTip, QWidget
 
 from umber_compass.window.frame.tray_painting import BAR, Swatch, paint_swatches
+from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.swatch import SWATCH_MIME
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
@@ -84,7 +85,7 @@ class Tray(QWidget):
         for box, swatch in boxes:
             if box.width() < _LEAST_WORDS:
                 continue
-            number = f"{swatch.value:.0f}"
+            number = value_words.said(swatch.value)
             if metrics.horizontalAdvance(number) + 4 > box.width():
                 continue
             painter.setPen(THEME.colour("quiet"))

@@ -105,4 +105,10 @@ def _turn(region_id: str, end: int, slot: Slot, offset: float) -> Callable[[Plan
     return apply
 
 
-CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, "{count} colours lie off the scheme")
+_SAYS = (
+    "A colour that lies outside every arc of the scheme looks as if it came from another "
+    "picture. One left on purpose, as an accent, is fine."
+)
+CHECK = CheckSpec(
+    NAME, "harmony", _measure, _candidates, _SAYS, "{count} colours lie off the scheme"
+)

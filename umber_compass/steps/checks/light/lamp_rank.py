@@ -69,4 +69,8 @@ def _on(derived: Derived) -> Fix:
     return Fix("key-on", text, edit)
 
 
-CHECK = CheckSpec(NAME, "light", _measure, _candidates)
+_SAYS = (
+    "One light should lead: the key stronger than what comes from everywhere. Where both "
+    "weigh the same, forms go flat."
+)
+CHECK = CheckSpec(NAME, "light", _measure, _candidates, _SAYS)

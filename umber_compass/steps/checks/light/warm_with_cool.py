@@ -90,4 +90,8 @@ def _turned(moved: _Hue, fixed: _Hue, reach: float) -> str:
     return to_hex(encode(fit(np.array(moved.value), chroma, hue)))
 
 
-CHECK = CheckSpec(NAME, "light", _measure, _candidates)
+_SAYS = (
+    "A warm light with a cool one, or the reverse, tells light from shadow by hue as well as "
+    "by value. Lights of one hue tint everything alike."
+)
+CHECK = CheckSpec(NAME, "light", _measure, _candidates, _SAYS)
