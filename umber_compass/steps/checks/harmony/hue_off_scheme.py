@@ -105,10 +105,10 @@ def _turn(region_id: str, end: int, slot: Slot, offset: float) -> Callable[[Plan
     return apply
 
 
-_SAYS = (
+_ABOUT = (
     "A colour that lies outside every arc of the scheme looks as if it came from another "
     "picture. One left on purpose, as an accent, is fine."
 )
 CHECK = CheckSpec(
-    NAME, "harmony", _measure, _candidates, _SAYS, "{count} colours lie off the scheme"
+    NAME, "harmony", _measure, _candidates, _ABOUT, "{count} colours lie off the scheme"
 )
