@@ -43,14 +43,15 @@ class PracticeDrawer(Bench):
         self.restore.setEnabled(own > 0)
 
     def _add(self, row: int, rule: Rule) -> None:
-        fine = rule.high <= 1
+        # As fine as they are: chroma in thousandths, times in hundredths, the rest in tenths.
+        step, places = (0.005, 3) if rule.high <= 1 else (0.05, 2) if rule.high <= 20 else (1, 1)
         field = NumberField(
             rule.title,
             rule.low,
             rule.high,
             "",
-            0.005 if fine else 1,
-            3 if fine else 1,
+            step,
+            places,
             self.tr("{title}, {unit}: {low:g} to {high:g}. From: {source}").format(
                 title=rule.title, unit=rule.unit, low=rule.low, high=rule.high, source=rule.source
             ),
