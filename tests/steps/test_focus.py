@@ -15,6 +15,7 @@ from umber_compass.plan import edits
 from umber_compass.plan.focus_edits import set_focus, set_point
 from umber_compass.plan.light_edits import light_off
 from umber_compass.plan.model import Pinned
+from umber_compass.plan.sketch_edits import set_role
 from umber_compass.plan.wish_edits import lock
 from umber_compass.plan.wishes import Falloff
 from umber_compass.steps.checks.judging import judge, measure_all
@@ -88,6 +89,12 @@ class Pull(unittest.TestCase):
         self.assertGreater(pull.parts[2, 2], 3 * pull.parts[2, 3])
         labels, picture = squares("#c05030", "#8a7f78")
         self.assertLess(looked(labels, picture)[1].parts[2, 2], pull.parts[2, 2] * 0.8)
+        # What is duller than its ground counts seven tenths of what is as much stronger.
+        pair = [
+            looked(*squares(*c))[1].parts[2, 2]
+            for c in (("#b06040", "#8c7468"), ("#8c7468", "#b06040"))
+        ]
+        self.assertAlmostEqual(float(pair[0] / pair[1]), 0.7, delta=0.03)
         turned = squares("#b06a50", "#4f8f74")
         self.assertGreater(looked(*turned)[1].parts[1, 2], 0.8)
 
@@ -115,6 +122,8 @@ class Pull(unittest.TestCase):
         inked[ring], shown[ring] = 3, 0x101010
         lattice, pull = looked(inked, shown)
         self.assertTrue(lattice.is_line[3])
+        self.assertEqual(float(np.abs(np.diag(lattice.near)).max()), 0)  # none is its own neighbour
+        self.assertLessEqual(float(lattice.near.sum(axis=1).max()), 1 + 1e-9)
         self.assertAlmostEqual(pull.total[2], bare, delta=0.25 * bare)
         self.assertEqual(places_of(lattice, pull).order[0], 2)
 
@@ -227,13 +236,23 @@ class Plans(scenes.InFolder):
             scene.pull(local)[self.sun.label], 0.25 * scene.pull(scene.local)[self.sun.label]
         )
 
+    def test_nothing_gives_way_toward_the_focus(self):
+        plan = set_focus((self.region(self.plan, scenes.SEA).id,), NAME).apply(self.plan)
+        scene = mending.scene_of(self.seen(plan))
+        local, label = scene.local, self.sun.label  # it lies in the sea alone
+        others = scene.lattice.share.copy()
+        others[[label, *scene.focus]] = 0
+        wanted = others @ local / others.sum()
+        np.testing.assert_allclose(scene.neighbour(local, label), wanted, atol=1e-9)
+
     def test_falloff_brings_the_far_into_the_band_and_leaves_the_near(self):
         derived = self.seen(self.plan)
-        wish = Falloff(near=(0, 0.4), far=(0, 0.05))
+        wish = Falloff(near=(0, 0.05), far=(0, 0.02))
         free = frozenset(r.id for r in self.plan.regions)
         for share in (1.0, 0.5):
             edit = falloff.apply_falloff(derived.spots, wish, "chroma", share, free)
             after = self.seen(edit.apply(self.plan))
+            self.assertTrue(any(s.level["chroma"] > 0.06 for s in derived.spots.spots))
             for spot, then in zip(derived.spots.spots, after.spots.spots, strict=True):
                 high = falloff.band_at(wish, spot.far)[1]
                 over = max(spot.level["chroma"] - high, 0)
@@ -244,10 +263,12 @@ class Plans(scenes.InFolder):
         )
         spots = self.seen(turned.apply(self.plan)).spots.spots
         self.assertLess(max(s.level["hue"] for s in spots), 18)
-        self.assertEqual(falloff.band_at(wish, 0.5), (0, 0.225))
+        self.assertEqual(falloff.band_at(wish, 0.5), (0, 0.035))
 
     def test_groups_of_depth_move_together_and_air_takes_the_far_most(self):
         plan = lock(self.sun.id, True, "sun").apply(self.made.plan)
+        sand = self.region(plan, scenes.SAND)
+        plan = set_role(sand.id, "middle ground", "sand").apply(plan)
         before = self.pipeline.derive(plan).colours
         for edit, measure, wanted in (
             (depth.move_group("figure", 8), lambda a, b: b.value - a.value, 8),

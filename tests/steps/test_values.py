@@ -276,6 +276,14 @@ class Balancing(Boat):
 
 
 class Checks(Boat):
+    def test_a_number_of_ones_own_moves_its_warning_along(self):
+        plan = self.valued(sea=50, hull=68, sail=90, sun=90)
+        for number, level in ((15, "fine"), (20, "note"), (22, "warning")):
+            own = set_wish("parting", number, "x").apply(plan)
+            pair = (self.ids["hull"], self.ids["sea"])
+            found = {r.regions: r.level for r in self.measured(own, "figure-merges")}
+            self.assertEqual(found.get(pair, "fine"), level, number)
+
     def test_a_middle_ground_counts_where_it_stands_behind(self):
         plan = set_role(self.ids["sea"], "middle ground", "sea").apply(self.valued(sea=50, hull=55))
         pair = (self.ids["hull"], self.ids["sea"])
