@@ -73,7 +73,7 @@ class Joining(QObject):
         parts.strip.staged.connect(self._stage_view)
         parts.strip.wanted.connect(self._works.small_views.ask)
         parts.checks.taken.connect(self._take_fix)
-        parts.checks.peeked.connect(self._works.director.peek)
+        parts.checks.peeked.connect(self._peek)
         parts.notice.stopped.connect(self._works.desk.worker.stop)
 
     def _join_bench(self, bench: Bench) -> None:
@@ -142,6 +142,15 @@ class Joining(QObject):
     def _end_drag(self) -> None:
         self._works.desk.seal()
         self._works.small_views.ask()
+
+    def _peek(self, fix: Fix | None) -> None:
+        """Look at a fix: on the stage, in the small views, and in a line with all it would do."""
+        director, before = self._works.director, self._works.director.peeked
+        director.peek(fix)
+        if before is not None or director.peeked is not None:
+            self._works.small_views.peek(director.peeked)
+        if fix is not None:
+            self._works.layout.notice.tell(str(fix.text), False)
 
     def _take_fix(self, fix: Fix) -> None:
         self._works.director.peek(None)
