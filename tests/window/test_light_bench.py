@@ -301,5 +301,5 @@ class KeptForms(InWindow):
             self.works.menus.run("step-light")
             self.parts.benches["light"].switch.setChecked(True)
             self.settle()
-            self.assertIsNotNone(self.desk.derived.lit)
+            self.assertIsNotNone(self.desk.derived.lit, self.parts.notice.text())
             self.assertLessEqual(max(self.desk.live.bitmap.packed.shape), 1600)

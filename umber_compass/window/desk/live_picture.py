@@ -163,11 +163,12 @@ class LivePicture(QObject):
         plan = derived.plan
 
         def work(tick: Tick) -> dict[str, Any]:
-            # Only what the bench asked for may work here: the relief is another request.
-            found = {}
+            # Only what the bench asked for may work here: the relief is another request. It works
+            # on a record of its own: the window reads the other one meanwhile.
+            own, found = derived.of(plan), {}
             for name in missing:
-                derived.forget_missing()  # one may be what the next needs
-                found[name] = derived.worked(getattr(Derived, name), tick)
+                own.forget_missing()  # one may be what the next needs
+                found[name] = own.worked(getattr(Derived, name), tick)
             return found
 
         def answer(_: dict[str, Any]) -> None:
