@@ -9,6 +9,7 @@ from umber_compass.steps.checks import Fix
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.hands import Hands
+from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.works import Works
 
@@ -22,12 +23,11 @@ class Joining(QObject):
         super().__init__(works.layout)
         self._works = works
         self._hinting = False
+        self._peeking = Peeking(works.director, works.small_views, works.layout.notice)
         self._join_desk()
         self._join_stage()
         self._join_frame()
-        hands = Hands(
-            works.desk, works.layout.stage, works.files, works.director, works.small_views
-        )
+        hands = Hands(works.desk, works.layout.stage, works.files, self._peeking)
         for row in BENCHES.values():
             bench = works.layout.benches[row.step]
             self._join_bench(bench)
@@ -73,7 +73,7 @@ class Joining(QObject):
         parts.strip.staged.connect(self._stage_view)
         parts.strip.wanted.connect(self._works.small_views.ask)
         parts.checks.taken.connect(self._take_fix)
-        parts.checks.peeked.connect(self._peek)
+        parts.checks.peeked.connect(self._peeking.look)
         parts.notice.stopped.connect(self._works.desk.worker.stop)
 
     def _join_bench(self, bench: Bench) -> None:
@@ -143,16 +143,7 @@ class Joining(QObject):
         self._works.desk.seal()
         self._works.small_views.ask()
 
-    def _peek(self, fix: Fix | None) -> None:
-        """Look at a fix: on the stage, in the small views, and in a line with all it would do."""
-        director, before = self._works.director, self._works.director.peeked
-        director.peek(fix)
-        if before is not None or director.peeked is not None:
-            self._works.small_views.peek(director.peeked)
-        if fix is not None:
-            self._works.layout.notice.tell(str(fix.text), False)
-
     def _take_fix(self, fix: Fix) -> None:
-        self._works.director.peek(None)
+        self._peeking.look(None)
         self._works.desk.seal()
         self.do(fix.edit)

@@ -4,9 +4,8 @@ from typing import NamedTuple
 
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
-from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.stage import Stage
-from umber_compass.window.strip.small_views import SmallViews
+from umber_compass.window.strip.peeking import Peeking
 
 
 class Hands(NamedTuple):
@@ -15,5 +14,4 @@ class Hands(NamedTuple):
     desk: Desk
     stage: Stage
     files: Files
-    director: Director
-    small_views: SmallViews
+    peeking: Peeking

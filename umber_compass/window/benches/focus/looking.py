@@ -17,6 +17,7 @@ class Looking(QObject):
     def __init__(self, bench: FocusBench, hands: Hands) -> None:
         super().__init__(bench)
         self._bench, self._hands = bench, hands
+        self._shown = False  # whether it is looked at now
         self._timer = single_shot(self, _AFTER, self._begin)
         bench.falloff.apply.installEventFilter(self)
         bench.falloff.peeked.connect(lambda _: self._end())
@@ -31,14 +32,14 @@ class Looking(QObject):
     def _begin(self) -> None:
         edit = self._bench.falloff.edit()
         if edit is not None:
-            self._hands.director.peek(Fix("falloff", edit.name, edit))
-            self._hands.small_views.peek(self._hands.director.peeked)
+            self._shown = True
+            self._hands.peeking.look(Fix("falloff", edit.name, edit))
 
     def _end(self) -> None:
         self._timer.stop()
-        if self._hands.director.peeked is not None:
-            self._hands.director.peek(None)
-            self._hands.small_views.peek(None)
+        if self._shown:
+            self._shown = False
+            self._hands.peeking.look(None)
 
 
 def join(bench: Bench, hands: Hands) -> None:

@@ -23,6 +23,7 @@ class Balancing(QObject):
         self._hands, self._bar, self._ladder = hands, bar, ladder
         self._known: tuple[Plan, Balance] | None = None
         self._looking, self._taking = False, False
+        self._shown = False  # whether it is looked at now
         bar.looked.connect(self._look)
         bar.taken.connect(self._take)
         bar.asked_why.connect(self._ask_why)
@@ -96,11 +97,9 @@ class Balancing(QObject):
         moved = () if found is None else found.moved
         self._ladder.show_ghosts({m.region: m.after - m.before for m in moved})
         fix = None if found is None or not moved else Fix("balance", found.says, found.edit)
-        director = self._hands.director
-        before = director.peeked
-        director.peek(fix)
-        if before is not None or director.peeked is not None:
-            self._hands.small_views.peek(director.peeked)
+        if fix is not None or self._shown:
+            self._hands.peeking.look(fix)
+        self._shown = fix is not None
 
     def _ask_why(self) -> None:
         derived = self._hands.desk.derived
