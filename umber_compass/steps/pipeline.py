@@ -37,7 +37,7 @@ from umber_compass.steps.harmony.rose import rose
 from umber_compass.steps.light.chart import chart, lights_for
 from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
 from umber_compass.steps.ramps.ramps import all_steps
-from umber_compass.steps.stages import Memory, Stage, slow_stage, stage
+from umber_compass.steps.stages import KEPT, Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
 from umber_compass.steps.values.figures import figures_of
 from umber_compass.steps.values.ink import ink_labels, ink_regions
@@ -103,9 +103,9 @@ class Derived:
     # What is met first is not worked out while a hand waits.
     lattice = slow_stage(lattice_of, "drawing")
     attention = slow_stage(
-        attention, "lattice", "codes", "relief", "table", "lit", "regions", "focus"
+        attention, "lattice", "codes", "relief", "table", "lit", "regions", "focus", kept=KEPT
     )
-    rings = slow_stage(rings_of, "lattice", "attention")
+    rings = slow_stage(rings_of, "lattice", "attention", kept=KEPT)
     spots = stage(falloff_spots, "lattice", "attention", "colours", "regions")
     strong_from = stage(strong_from, "colours", "rules")
     strong = stage(strong_shares, "colours", "strong_from", "shares")
@@ -202,11 +202,24 @@ class Derived:
 
     def has(self, wanted: Stage[T]) -> bool:
         """Whether a slow stage's own result, and no stand-in, is there."""
+        if wanted.stands_in is None and self._results.get(wanted.name) is not None:
+            return True  # it is in hand, whatever others made the memory forget
         return self._memory.find(wanted, self.needs(wanted)) is not None
 
     def take(self, wanted: Stage[T], result: T) -> None:
-        """A slow stage's result that was kept elsewhere."""
-        self._memory.keep(wanted, self.needs(wanted), result)
+        """A slow stage's result that was kept or worked out elsewhere."""
+        found = self._memory.keep(wanted, self.needs(wanted), result)
+        if wanted.stands_in is None:
+            self._results[wanted.name] = found
+
+    def thought(self) -> tuple[Any, Any]:
+        """The lattice and what the eye meets first, for another record of the same plan."""
+        return self.lattice, self.attention
+
+    def take_thought(self, thought: tuple[Any, Any]) -> None:
+        """What was thought elsewhere, as this record's own."""
+        self.take(Derived.lattice, thought[0])
+        self.take(Derived.attention, thought[1])
 
 
 class Pipeline:

@@ -37,10 +37,11 @@ class Stage(Generic[T]):
         slow: bool = False,
         settles: bool = False,
         stands_in: tuple[str, ...] | None = None,
+        kept: int | None = None,
     ) -> None:
         self.work, self.needs, self.slow, self.settles = work, needs, slow, settles
         self.stands_in = stands_in
-        self.kept = _SLOW_KEPT if slow else KEPT
+        self.kept = kept or (_SLOW_KEPT if slow else KEPT)
         self.name = ""
 
     def __set_name__(self, owner: type, name: str) -> None:
@@ -61,11 +62,15 @@ def stage(work: Callable[..., T], *needs: str, settles: bool = False) -> Stage[T
 
 
 def slow_stage(
-    work: Callable[..., T | None], *needs: str, stands_in: tuple[str, ...] | None = None
+    work: Callable[..., T | None],
+    *needs: str,
+    stands_in: tuple[str, ...] | None = None,
+    kept: int | None = None,
 ) -> Stage[T | None]:
     """A stage for the worker; its work takes `tick` too. Until its result is there, the newest one
-    serves whose needs of the names in `stands_in` are the same; or None."""
-    made: Stage[T | None] = Stage(work, needs, slow=True, stands_in=stands_in)
+    serves whose needs of the names in `stands_in` are the same; or None. `kept` is how many results
+    are remembered, where it is not a few large ones."""
+    made: Stage[T | None] = Stage(work, needs, slow=True, stands_in=stands_in, kept=kept)
     return made
 
 

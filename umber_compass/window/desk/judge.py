@@ -1,8 +1,9 @@
 """What the checks say of the plan that is on: measured at once, fixes when the hand rests."""
 
+from typing import Any
+
 from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
-from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import judge, measure_all, worst_first
 from umber_compass.steps.pipeline import Derived
@@ -64,17 +65,17 @@ class Judge(QObject):
             return
         plan = derived.plan
 
-        def work(tick: Tick) -> Plan:
-            derived.of(plan).think(tick)
-            return plan
+        def work(tick: Tick) -> tuple[Derived, Any]:
+            return derived, derived.of(plan).think(tick).thought()
 
         self._worker.ask("look", work, self._on_looked, self._failed)
 
-    def _on_looked(self, plan: Plan) -> None:
-        derived = self._live.derived
-        if derived is None or derived.plan is not plan:
-            return
+    def _on_looked(self, answer: tuple[Derived, Any]) -> None:
+        derived = answer[0]
+        if derived is not self._live.derived:
+            return  # of a plan, or of forms, that are gone
         derived.forget_missing()
+        derived.take_thought(answer[1])
         if not any(r.fixes for r in self.results):
             self._merge(measure_all(derived), derived.attention is not None)
         self.looked.emit()

@@ -154,8 +154,8 @@ class LivePicture(QObject):
 
     def work_out(self, names: Sequence[str]) -> None:
         """Have slow stages that a bench shows worked out, where they are not there."""
-        derived, pipeline = self.derived, self._pipeline
-        if derived is None or pipeline is None:
+        derived = self.derived
+        if derived is None:
             return
         missing = [n for n in names if not derived.has(getattr(Derived, n))]
         if not missing:
@@ -171,13 +171,11 @@ class LivePicture(QObject):
                 found[name] = own.worked(getattr(Derived, name), tick)
             return found
 
-        def answer(_: dict[str, Any]) -> None:
-            if (
-                self.derived is not None
-                and self.derived.plan is plan
-                and pipeline is self._pipeline
-            ):
-                self.derived.forget_missing()
+        def answer(found: dict[str, Any]) -> None:
+            if self.derived is derived:
+                derived.forget_missing()
+                for name, result in found.items():
+                    derived.take(getattr(Derived, name), result)
                 self.worked.emit()
 
         self._worker.ask("stages", work, answer, self._failed)
