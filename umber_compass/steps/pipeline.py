@@ -212,14 +212,10 @@ class Derived:
         if wanted.stands_in is None:
             self._results[wanted.name] = found
 
-    def thought(self) -> tuple[Any, Any]:
-        """The lattice and what the eye meets first, for another record of the same plan."""
-        return self.lattice, self.attention
-
-    def take_thought(self, thought: tuple[Any, Any]) -> None:
-        """What was thought elsewhere, as this record's own."""
-        self.take(Derived.lattice, thought[0])
-        self.take(Derived.attention, thought[1])
+    def take_thought(self, other: "Derived") -> None:
+        """What the eye meets first, as another record of the same plan has worked it out."""
+        self.take(Derived.lattice, other.lattice)
+        self.take(Derived.attention, other.attention)
 
 
 class Pipeline:

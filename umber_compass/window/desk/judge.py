@@ -1,7 +1,5 @@
 """What the checks say of the plan that is on: measured at once, fixes when the hand rests."""
 
-from typing import Any
-
 from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
 from umber_compass.steps.checks import CHECKS, Result
@@ -65,12 +63,12 @@ class Judge(QObject):
             return
         plan = derived.plan
 
-        def work(tick: Tick) -> tuple[Derived, Any]:
-            return derived, derived.of(plan).think(tick).thought()
+        def work(tick: Tick) -> tuple[Derived, Derived]:
+            return derived, derived.of(plan).think(tick)
 
         self._worker.ask("look", work, self._on_looked, self._failed)
 
-    def _on_looked(self, answer: tuple[Derived, Any]) -> None:
+    def _on_looked(self, answer: tuple[Derived, Derived]) -> None:
         derived = answer[0]
         if derived is not self._live.derived:
             return  # of a plan, or of forms, that are gone
