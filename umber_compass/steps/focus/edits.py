@@ -14,9 +14,3 @@ def toggle_focus(plan: Plan, region_id: str) -> Edit:
         left = tuple(r for r in now if r != region_id)
         return set_focus(left, words("take {name} out of the focus", name=name))
     return set_focus((*now, region_id), words("take {name} into the focus", name=name))
-
-
-def focus_on(plan: Plan, region_id: str) -> Edit:
-    """One region as the focus, and nothing else."""
-    text = words("set the focus on {name}", name=region(plan, region_id).name)
-    return set_focus((region_id,), text)

@@ -157,7 +157,6 @@ def _wish(plan: Plan, name: str, text: str) -> Edit:
     return set_wish(name, number, title)
 
 
-_FREE = Kind(TEXT)
 FOCUS = Group(
     (
         Key(
