@@ -24,6 +24,8 @@ from umber_compass.steps.focus.lattice import lattice_from
 from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import UNITS, look_at, pull_of
 from umber_compass.steps.focus.reading import read_picture
+from umber_compass.steps.focus.scene import scene_of
+from umber_compass.steps.focus.shifts import mean_lab
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import words
 
@@ -217,7 +219,7 @@ class Plans(scenes.InFolder):
 
     def test_the_channel_that_is_named_is_the_one_whose_muting_takes_most(self):
         derived = self.seen(self.plan)
-        scene = mending.scene_of(derived)
+        scene = scene_of(derived)
         local = scene.local
         for region in (self.sun, self.hull):
             named = mending.cause(scene, region.label)
@@ -229,7 +231,7 @@ class Plans(scenes.InFolder):
             self.assertEqual(named, min(left, key=left.get))
 
     def test_the_whole_way_to_the_neighbours_leaves_no_border(self):
-        scene = mending.scene_of(self.seen(self.plan))
+        scene = scene_of(self.seen(self.plan))
         local = scene.local
         local[self.sun.label] = scene.neighbour(local, self.sun.label)
         self.assertLess(
@@ -238,7 +240,7 @@ class Plans(scenes.InFolder):
 
     def test_nothing_gives_way_toward_the_focus(self):
         plan = set_focus((self.region(self.plan, scenes.SEA).id,), NAME).apply(self.plan)
-        scene = mending.scene_of(self.seen(plan))
+        scene = scene_of(self.seen(plan))
         local, label = scene.local, self.sun.label  # it lies in the sea alone
         others = scene.lattice.share.copy()
         others[[label, *scene.focus]] = 0
@@ -286,7 +288,7 @@ class Plans(scenes.InFolder):
         air = spaces.oklab(spaces.decode(spaces.parse_hex("#a0b8c8")))
 
         def away(colours, region):
-            return np.linalg.norm(mending.mean_lab(colours[region]) - air)
+            return np.linalg.norm(mean_lab(colours[region]) - air)
 
         for region in plan.regions:
             kept = away(aired, region.id) / away(before, region.id)

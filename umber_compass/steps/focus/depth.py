@@ -5,20 +5,12 @@ from collections.abc import Mapping
 import numpy as np
 from msgspec.structs import replace
 
-from umber_compass.colour.spaces import (
-    Floats,
-    decode,
-    oklab,
-    oklab_to_linear,
-    parse_hex,
-    polar,
-    value,
-)
+from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, polar
 from umber_compass.plan.edits import Edit, each_part, study, with_colours
 from umber_compass.plan.model import Colour, Pinned, Plan, Solid
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.terms import Value
-from umber_compass.steps.focus.shifts import Shift, mean_lab, shift_colours
+from umber_compass.steps.focus.shifts import Shift, mean_lab, shift_colours, value_of
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import MOST_CHROMA
 from umber_compass.steps.harmony.scheme import slot_hues
@@ -112,7 +104,7 @@ def _aired(plan: Plan, part_of: Mapping[str, float], air: Floats) -> dict[str, C
     for region, share in part_of.items():
         before = mean_lab(shown[region])
         after = before + (air - before) * share
-        light = _value(after) - _value(before)
+        light = value_of(after) - value_of(before)
         chroma, hue = (float(v) for v in polar(after)[1:])
 
         def one(solid: Solid, by: float = light, chroma: float = chroma, hue: float = hue) -> Solid:
@@ -131,7 +123,3 @@ def _aired(plan: Plan, part_of: Mapping[str, float], air: Floats) -> dict[str, C
         if share > 0:
             found[region] = each_part(now.colours[region], one)
     return found
-
-
-def _value(lab: Floats) -> float:
-    return float(value(np.maximum(oklab_to_linear(lab), 0.0)))

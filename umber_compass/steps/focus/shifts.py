@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 from msgspec.structs import replace
 
-from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex
+from umber_compass.colour.spaces import Floats, decode, oklab, oklab_to_linear, parse_hex, value
 from umber_compass.plan.edits import each_part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Planned
 from umber_compass.plan.ranges import bounded
@@ -70,3 +70,8 @@ def mean_lab(colour: RegionColour) -> Floats:
     """A region's own colour, OKLab (3,), in the middle of a gradient."""
     ends = [oklab(decode(parse_hex(e.hex))) for e in colour.ends]
     return np.asarray(sum(ends[1:], ends[0]) / len(ends))
+
+
+def value_of(lab: Floats) -> float:
+    """Value L* of an OKLab colour."""
+    return float(value(np.maximum(oklab_to_linear(lab), 0.0)))

@@ -8,12 +8,12 @@ from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, 
 from umber_compass.steps.focus.mending import (
     CHANNELS,
     MARGIN,
-    Scene,
     cause,
     give_way_and_gain,
+    passes,
     quieten,
-    scene_of,
 )
+from umber_compass.steps.focus.scene import Scene, scene_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
@@ -90,7 +90,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
                 now.local,
                 label,
                 channel,
-                lambda pull: bool(pull[label] <= most / MARGIN * pull[list(now.focus)].max()),
+                passes(now, label, MARGIN / most),
             )
 
         fixes += fix_until(derived, channel, quiet, good)

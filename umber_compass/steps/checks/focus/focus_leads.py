@@ -11,7 +11,8 @@ from umber_compass.steps.checks.spec import (
     upper,
 )
 from umber_compass.steps.focus.attention import Attention
-from umber_compass.steps.focus.mending import GAINS, MARGIN, Scene, lead_by, strengthen
+from umber_compass.steps.focus.mending import GAINS, MARGIN, lead_by, strengthen
+from umber_compass.steps.focus.scene import Scene
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words

@@ -3,7 +3,8 @@
 from umber_compass.colour.spaces import Floats
 from umber_compass.steps.checks.focus.giving_way import fix_until
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, upper
-from umber_compass.steps.focus.mending import MARGIN, Scene, quieten, scene_of
+from umber_compass.steps.focus.mending import MARGIN, quieten
+from umber_compass.steps.focus.scene import Scene, scene_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
