@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from umber_compass.colour.spaces import Floats, hue_distance
 from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.shifting import lighten_or_darken
 from umber_compass.steps.checks.spec import Fix, listed, names
 from umber_compass.steps.focus.mending import until
 from umber_compass.steps.focus.scene import Scene
@@ -38,8 +39,7 @@ def _said(derived: Derived, after: Derived, taken: list[Shifts]) -> Words:
     value, chroma = now.mean_value, now.first.chroma
     lighter, stronger = value - before.mean_value, chroma - before.first.chroma
     if abs(lighter) >= _VALUE_SHOWN and abs(stronger) < _CHROMA_SHOWN:
-        text = "Lighten {name} to {v:.0f}" if lighter > 0 else "Darken {name} to {v:.0f}"
-        return words(text, name=name, v=value)
+        return lighten_or_darken(name, lighter, value)
     if abs(lighter) < _VALUE_SHOWN and abs(stronger) >= _CHROMA_SHOWN:
         text = "Strengthen {name} to {c:.3f}" if stronger > 0 else "Quieten {name} to {c:.3f}"
         return words(text, name=name, c=chroma)

@@ -1,11 +1,10 @@
 """Fixes by balance: the least movement that meets one demand and keeps those that are met."""
 
-from umber_compass.plan.edits import Edit
-from umber_compass.steps.checks.spec import Fix, Result, names
-from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.checks.shifting import shifting
+from umber_compass.steps.checks.spec import Fix, Result
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.balance import Balance, balance
-from umber_compass.words import Words, words
+from umber_compass.words import words
 
 
 def balanced(derived: Derived, result: Result, *demands: str) -> list[Fix]:
@@ -17,30 +16,5 @@ def balanced(derived: Derived, result: Result, *demands: str) -> list[Fix]:
 
 def _fix(derived: Derived, kind: str, made: Balance) -> Fix:
     by = {m.region: m.after - m.before for m in made.moved}
-
-    def at(times: float) -> Fix:
-        return _scaled(derived, kind, made, by, times)
-
-    return at(1.0)._replace(at=at)
-
-
-def _scaled(derived: Derived, kind: str, made: Balance, by: dict[str, float], times: float) -> Fix:
-    text = _said(derived, kind, made, by, times)
-    moved = {r: b * times for r, b in by.items()}
-    return Fix(
-        f"{kind}-{len(by)}",
-        text,
-        Edit(text, shift_values(moved)),
-        at=lambda more: _scaled(derived, kind, made, by, more),
-        move=max(map(abs, moved.values())),
-    )
-
-
-def _said(derived: Derived, kind: str, made: Balance, by: dict[str, float], times: float) -> Words:
-    if len(by) > 1:
-        text = "Balance values" if kind == "balance" else "Move {count} values"
-        return words(text, count=len(by))
-    region, move = next(iter(by.items()))
-    to = derived.colours[region].mean_value + move * times
-    text = "Lighten {name} to {v:.0f}" if move > 0 else "Darken {name} to {v:.0f}"
-    return words(text, name=names(derived)[region], v=to)
+    said = (lambda _: words("Balance values")) if kind == "balance" else None
+    return shifting(derived, f"{kind}-{len(by)}", by, said)

@@ -4,10 +4,11 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.plan.edits import Edit, region
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names
-from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.plan.edits import region
+from umber_compass.steps.checks.shifting import shifting
+from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.beyond import shares_beyond
 from umber_compass.steps.values.measured import moved_values
 from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
@@ -26,7 +27,7 @@ def _measure(derived: Derived) -> list[Result]:
     note = want.number
     level = level_over(share, note, want.warning)
     title = "Extremes stay accents" if level == "fine" else "Extremes hold too much"
-    beyond = _beyond(derived)
+    beyond = shares_beyond(derived, "extremes.dark", "extremes.light")
     text = words(
         "{measured:.3g} % beyond {dark:g} and {light:g} L*, wanted {wanted:g} % or less",
         measured=share,
@@ -36,23 +37,6 @@ def _measure(derived: Derived) -> list[Result]:
     )
     regions = tuple(sorted(beyond, key=lambda r: -beyond[r])) if level != "fine" else ()
     return [Result(NAME, level, regions, share, note, "%", words(title), text, whole=True)]
-
-
-def _beyond(derived: Derived) -> dict[str, float]:
-    """The share of the picture, 0-1, that each region holds beyond the limits."""
-    low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
-    by_code, grain = derived.values.by_code, derived.grain
-    ink = derived.ink
-    out = (by_code < low) | (by_code > high)
-    most = int(grain.label.max(initial=0)) + 1
-    held = np.bincount(grain.label, grain.pixels * out, most)
-    total = max(int(grain.pixels[grain.label > 0].sum()), 1)
-    shares = {
-        r.id: float(held[r.label]) / total
-        for r in derived.plan.regions
-        if r.label < most and r.id not in ink
-    }
-    return {r: s for r, s in shares.items() if s > 0}
 
 
 class _Move(NamedTuple):
@@ -69,7 +53,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The set of regions to bring inside the limits that costs least, as a 0/1 cover; and the same
     without its largest region, for another choice. In a light the exposure shifts with what is
     moved, so wider covers are offered too; the ranking takes the least that reaches the wish."""
-    moves = [m for m in (_move(derived, r) for r in _beyond(derived)) if m is not None]
+    beyond = shares_beyond(derived, "extremes.dark", "extremes.light")
+    moves = [m for r in beyond if (m := _move(derived, r)) is not None]
     excess = float(derived.values.extremes) - result.wanted / 100
     found: list[Fix] = []
     for wider in (1.0, 1.25, 1.6) if derived.lit is not None else (1.0,):
@@ -135,24 +120,9 @@ def _cover(moves: list[_Move], excess: float) -> list[_Move]:
     return chosen[::-1]
 
 
-def _fix(derived: Derived, chosen: list[_Move], number: int, times: float = 1.0) -> Fix:
-    first = chosen[0]
-    if len(chosen) == 1:
-        text = words(
-            "Lighten {name} to {v:.0f}" if first.by > 0 else "Darken {name} to {v:.0f}",
-            name=names(derived)[first.region],
-            v=derived.colours[first.region].mean_value + first.by * times,
-        )
-    else:
-        text = words("Bring {count} regions inside", count=len(chosen))
-    moved = {m.region: m.by * times for m in chosen}
-    return Fix(
-        f"cover-{number}",
-        text,
-        Edit(text, shift_values(moved)),
-        at=lambda more: _fix(derived, chosen, number, more),
-        move=max(abs(by) for by in moved.values()),
-    )
+def _fix(derived: Derived, chosen: list[_Move], number: int) -> Fix:
+    text = words("Bring {count} regions inside", count=len(chosen))
+    return shifting(derived, f"cover-{number}", {m.region: m.by for m in chosen}, lambda _: text)
 
 
 _SAYS = (

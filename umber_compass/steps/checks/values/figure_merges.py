@@ -2,14 +2,13 @@
 
 import numpy as np
 
-from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.shifting import shifting
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
-from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import moved_values
 from umber_compass.steps.values.parting import Border, gaps, sides_of, wanted
 from umber_compass.steps.values.room import is_movable
-from umber_compass.words import Words, words
+from umber_compass.words import words
 
 NAME = "figure-merges"
 _SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
@@ -66,7 +65,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """Figure or ground, up or down, or half each: the smallest move of each kind that meets the
     wish and its margin along the whole border."""
     figure, ground = result.regions
-    found = []
+    said, found = names(derived), list[Fix]()
+    apart = words("Part {a} from {b}", a=said[figure], b=said[ground])
     for kind, one, two in (
         ("figure-up", 1.0, 0.0),
         ("figure-down", -1.0, 0.0),
@@ -81,34 +81,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         if move is None:
             continue
         sides = {r: move * s for r, s in ((figure, one), (ground, two)) if s}
-        found.append(_fix(derived, kind, result.regions, sides, 1.0))
+        found.append(shifting(derived, kind, sides, lambda _: apart))
     return found
-
-
-def _fix(
-    derived: Derived, kind: str, pair: tuple[str, ...], sides: dict[str, float], times: float
-) -> Fix:
-    """A move of one side, or of both, so many times as far as it was found to need."""
-    said = names(derived)
-    moved = {r: by * times for r, by in sides.items()}
-    text = (
-        words("Part {a} from {b}", a=said[pair[0]], b=said[pair[1]])
-        if len(moved) == 2
-        else _said(derived, *next(iter(moved.items())))
-    )
-    return Fix(
-        kind,
-        text,
-        Edit(text, shift_values(moved)),
-        at=lambda more: _fix(derived, kind, pair, sides, more),
-        move=max(map(abs, moved.values())),
-    )
-
-
-def _said(derived: Derived, region_id: str, by: float) -> Words:
-    to = derived.colours[region_id].mean_value + by
-    template = "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}"
-    return words(template, name=names(derived)[region_id], v=to)
 
 
 def _least_move(derived: Derived, result: Result, one: float, two: float) -> float | None:

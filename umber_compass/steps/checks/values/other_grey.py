@@ -5,9 +5,8 @@ import numpy as np
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, encode
-from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.shifting import shifting
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
-from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.parting import Border, gaps, sides_of, wanted
 from umber_compass.steps.values.room import is_movable
@@ -77,7 +76,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         for way in (1.0, -1.0):
             move = _least(derived, region, gap, sides.px.astype(float), sign, way, result.wanted)
             if move is not None:
-                found.append(_fix(derived, region, move * way, 1.0))
+                found.append(_fix(derived, region, move * way))
     return found
 
 
@@ -94,20 +93,9 @@ def _least(
     return None
 
 
-def _fix(derived: Derived, region: str, move: float, times: float) -> Fix:
-    by = move * times
-    text = words(
-        "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}",
-        name=names(derived)[region],
-        v=derived.colours[region].mean_value + by,
-    )
-    return Fix(
-        f"{region}-{'up' if by > 0 else 'down'}",
-        text,
-        Edit(text, shift_values({region: by})),
-        at=lambda more: _fix(derived, region, move, more),
-        move=abs(by),
-    )
+def _fix(derived: Derived, region: str, by: float) -> Fix:
+    kind = f"{region}-{'up' if by > 0 else 'down'}"
+    return shifting(derived, kind, {region: by})
 
 
 _SAYS = (

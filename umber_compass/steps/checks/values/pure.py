@@ -2,10 +2,10 @@
 
 import numpy as np
 
-from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.shifting import shifting
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, listed, names
-from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.values.beyond import shares_beyond
 from umber_compass.steps.values.measured import moved_values, region_values
 from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
@@ -17,7 +17,7 @@ _SCAN = np.arange(0.5, 40.1, 0.5)  # L*
 def _measure(derived: Derived) -> list[Result]:
     if not derived.wants.on("pure"):
         return []
-    shares = _shares(derived)
+    shares = shares_beyond(derived, "pure.dark", "pure.light")
     share = 100 * sum(shares.values())
     rules = derived.rules
     level = level_over(share, rules["pure.note"], rules["pure.warning"])
@@ -36,24 +36,11 @@ def _measure(derived: Derived) -> list[Result]:
     return [Result(NAME, level, regions, share, rules["pure.note"], "%", title, text, whole=True)]
 
 
-def _shares(derived: Derived) -> dict[str, float]:
-    """The share of the picture, 0-1, that each region shows pure; ink left out."""
-    grain, by_code = derived.grain, derived.values.by_code
-    out = (by_code < derived.rules["pure.dark"]) | (by_code > derived.rules["pure.light"])
-    held = np.bincount(grain.label, grain.pixels * out)
-    total = max(int(grain.pixels[grain.label > 0].sum()), 1)
-    found = {
-        r.id: float(held[r.label]) / total
-        for r in derived.regions
-        if r.label < len(held) and r.id not in derived.ink
-    }
-    return {r: s for r, s in found.items() if s > 0}
-
-
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """Every region that is pure moved just inside."""
     moves = {r: by for r in result.regions if (by := _move(derived, r))}
-    return [_fix(derived, moves, 1.0)] if moves else []
+    text = words("Bring {count} regions off pure", count=len(moves))
+    return [shifting(derived, "off-pure", moves, lambda _: text)] if moves else []
 
 
 def _move(derived: Derived, region_id: str) -> float:
@@ -75,26 +62,6 @@ def _move(derived: Derived, region_id: str) -> float:
             break
     margin = derived.rules["fix.value"]
     return float(best + np.sign(best) * margin)
-
-
-def _fix(derived: Derived, moves: dict[str, float], times: float) -> Fix:
-    moved = {r: by * times for r, by in moves.items()}
-    region, by = next(iter(moved.items()))
-    text = words("Bring {count} regions off pure", count=len(moved))
-    if len(moved) == 1:
-        to = derived.colours[region].mean_value + by
-        text = words(
-            "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}",
-            name=names(derived)[region],
-            v=to,
-        )
-    return Fix(
-        "off-pure",
-        text,
-        Edit(text, shift_values(moved)),
-        at=lambda more: _fix(derived, moves, more),
-        move=max(map(abs, moved.values())),
-    )
 
 
 _SAYS = (

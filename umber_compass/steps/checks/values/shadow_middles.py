@@ -1,8 +1,10 @@
 """A figure in shadow keeps some middle tones, or it is a hole."""
 
+from functools import partial
+
 import numpy as np
 
-from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.shifting import shifting
 from umber_compass.steps.checks.spec import (
     CheckSpec,
     Fix,
@@ -12,12 +14,11 @@ from umber_compass.steps.checks.spec import (
     names,
     upper,
 )
-from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.figures import Figure
 from umber_compass.steps.values.measured import moved_values, region_values
 from umber_compass.steps.values.room import is_movable
-from umber_compass.words import words
+from umber_compass.words import Words, words
 
 NAME = "shadow-middles"
 _SCAN = np.arange(0.5, 50.1, 0.5)  # L*
@@ -65,7 +66,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     for kind, some in (("all", free), ("lightest", [lightest]), ("largest", [largest])):
         by = _least(derived, figure, some, result.wanted / 100)
         if by is not None:
-            found.append(_fix(derived, kind, dict.fromkeys(some, by), 1.0))
+            moves, said = dict.fromkeys(some, by), partial(_lift, by)
+            found.append(shifting(derived, kind, moves, said))
     return found
 
 
@@ -86,21 +88,8 @@ def _least(derived: Derived, figure: Figure, some: list[str], wanted: float) -> 
     return None
 
 
-def _fix(derived: Derived, kind: str, moves: dict[str, float], times: float) -> Fix:
-    moved = {r: by * times for r, by in moves.items()}
-    region, by = next(iter(moved.items()))
-    name = names(derived)[region]
-    text = words("Lift the figure by {by:.0f} L*", by=by)
-    if len(moved) == 1:
-        to = derived.colours[region].mean_value + by
-        text = words("Lighten {name} to {v:.0f}", name=name, v=to)
-    return Fix(
-        kind,
-        text,
-        Edit(text, shift_values(moved)),
-        at=lambda more: _fix(derived, kind, moves, more),
-        move=max(map(abs, moved.values())),
-    )
+def _lift(by: float, times: float) -> Words:
+    return words("Lift the figure by {by:.0f} L*", by=by * times)
 
 
 _SAYS = (

@@ -1,0 +1,40 @@
+"""Fixes that move planned values, and how they are said."""
+
+from collections.abc import Callable, Mapping
+
+from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.spec import Fix, names
+from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.pipeline import Derived
+from umber_compass.words import Words, words
+
+
+def lighten_or_darken(name: str, by: float, to: float) -> Words:
+    """What moving one value by and to some L* is called."""
+    return words(
+        "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}", name=name, v=to
+    )
+
+
+def shifting(
+    derived: Derived,
+    kind: str,
+    moves: Mapping[str, float],
+    several: Callable[[float], Words] | None = None,
+    times: float = 1.0,
+) -> Fix:
+    """The fix that moves planned values, L* by region, so many times as far. What moves one region
+    alone says where it goes; `several` says it for more of them, from `times`."""
+    moved = {r: by * times for r, by in moves.items()}
+    text = several(times) if several else words("Move {count} values", count=len(moved))
+    if len(moved) == 1:
+        (region, by) = next(iter(moved.items()))
+        to = derived.colours[region].mean_value + by
+        text = lighten_or_darken(names(derived)[region], by, to)
+    return Fix(
+        kind,
+        text,
+        Edit(text, shift_values(moved)),
+        at=lambda more: shifting(derived, kind, moves, several, more),
+        move=max(map(abs, moved.values())),
+    )
