@@ -120,15 +120,23 @@ def paint_limits(
     right: float,
     limits: dict[str, float],
     shares: dict[str, float],
+    chips: list[tuple[QRectF, Chip]],
 ) -> None:
-    """The limits for extremes, and what lies beyond them."""
+    """The limits for extremes, and what lies beyond them; cut short where the chosen chip, which
+    stands at its place, reaches into the words."""
     painter.setFont(font(12))
     painter.setPen(QPen(THEME.colour("ink"), 1, Qt.PenStyle.DashLine))
     for value in limits.values():
         y = scale.y_of(value)
         painter.drawLine(QPointF(LEFT, y), QPointF(scale.width, y))
     painter.setPen(THEME.colour("quiet"))
+    metrics = QFontMetricsF(font(12))
     for box, text in limit_words(scale, right, limits, shares):
+        for chip, named in chips:
+            end = chip.right() + 12 + metrics.horizontalAdvance(named.name)
+            if chip.adjusted(0, 0, end - chip.right(), 0).intersects(box):
+                box.setLeft(min(end, box.right()))
+        text = metrics.elidedText(text, Qt.TextElideMode.ElideLeft, box.width())
         painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, text)
 
 

@@ -127,7 +127,8 @@ class LadderView(QWidget):
         paint_scale(painter, scale, self._greys)
         paint_histogram(painter, scale, self._histogram)
         paint_planned(painter, scale, self._planned)
-        paint_limits(painter, scale, self.standing().right, self._limits, self._shares)
+        right = self.standing().right
+        paint_limits(painter, scale, right, self._limits, self._shares, self.boxes())
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         paint_chips(painter, self.boxes(), self._current[0])
         paint_ghosts(painter, scale, self.boxes(), self._ghosts)
