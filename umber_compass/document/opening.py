@@ -12,7 +12,7 @@ from umber_compass.document.kept import Kept
 from umber_compass.document.pixels import Pixels, at_working_size
 from umber_compass.formats import picture, plan_file
 from umber_compass.plan.model import Plan, Sketch, Study
-from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.harmony.schemes import SCHEME_NAMES
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.steps.ramps.recipes import RECIPES
@@ -98,7 +98,7 @@ def from_file(
 
 def _known(study: Study, subject: str) -> None:
     """Refuse a study whose scheme or recipes this version does not have."""
-    _all_known(subject, "scheme", [study.scheme.name], SCHEMES)
+    _all_known(subject, "scheme", [study.scheme.name], SCHEME_NAMES)
     _all_known(subject, "recipe", [r.recipe for r in study.recipes.values()], RECIPES)
 
 

@@ -24,6 +24,7 @@ class Edit(NamedTuple):
     name: Words
     change: Callable[[Plan], Plan]
     merge: str | None = None
+    says: Callable[[Plan, Plan], Words] | None = None  # what came of it, from the plan before
 
     def apply(self, plan: Plan) -> Plan:
         """The plan after the change, within the records' ranges. Raises Refusal if it would leave

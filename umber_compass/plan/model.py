@@ -8,11 +8,15 @@ from typing import Annotated, Literal, TypeAlias
 
 from msgspec import Meta, field
 
+from umber_compass.plan.moods import MoodWish
+from umber_compass.plan.palettes import GivenPalette, Said, Swatch
 from umber_compass.plan.terms import (
     Angle,
+    Budget,
     Chroma,
     Form,
     Front,
+    HalfArc,
     Hash,
     Hex,
     Id,
@@ -27,8 +31,10 @@ from umber_compass.plan.terms import (
     Spread,
     Steps,
     StepTurn,
+    Times,
     Turn,
     Value,
+    Verdict,
     Wheel,
 )
 from umber_compass.plan.wishes import Falloff, FalloffOf, Focus, Wishes
@@ -100,6 +106,17 @@ class Scheme(Record, frozen=True, kw_only=True):
     lead_at: LeadAt = "middle"  # where the lead stands among its neighbours
     # Wished; a slot left out takes the scheme's own wish.
     shares: dict[Slot, Share] = field(default_factory=dict)
+    # Of the scheme called free: where B, C, D stand from the lead, wheel degrees.
+    offsets: Annotated[tuple[Angle, ...], Meta(max_length=3)] = ()
+    chroma: dict[Slot, Times] = field(default_factory=dict)  # of what its colours are planned with
+    arcs: dict[Slot, HalfArc] = field(default_factory=dict)  # else the practice's
+
+
+class Zones(Record, frozen=True, kw_only=True):
+    """Small shifts of one colour over the parts of a face or another surface, by a school."""
+
+    school: Id
+    strength: Annotated[float, Meta(ge=0, le=2)] = 1.0
 
 
 class Reading(Record, frozen=True, kw_only=True):
@@ -189,8 +206,17 @@ class Study(Record, frozen=True, kw_only=True):
     focus: Focus | None = None  # None: the regions whose role is focus
     falloff: dict[FalloffOf, Falloff] = field(default_factory=dict)  # wished; else the practice's
     locked: tuple[Id, ...] = ()  # regions whose colour nothing but the artist's own hand moves
-    note: str = ""
+    note: Annotated[str, Meta(max_length=2000)] = ""
     readings: Annotated[tuple[Reading, ...], Meta(max_length=3)] = ()  # likeliest first
+    verdict: Verdict = ""
+    reason: Said = ""  # why it was kept or rejected
+    grown: Said = ""  # how it was made, in words
+    mood: MoodWish | None = None
+    palette: GivenPalette | None = None  # from outside, laid over the regions
+    extras: Annotated[tuple[Swatch, ...], Meta(max_length=64)] = ()  # colours of no region
+    notes: dict[Id, Said] = field(default_factory=dict)  # of regions' colours
+    row_order: tuple[Id, ...] = ()  # of the palette's rows; the others follow by family
+    zones: dict[Id, Zones] = field(default_factory=dict)
 
 
 class Candidate(Record, frozen=True, kw_only=True):
@@ -217,3 +243,4 @@ class Plan(Record, frozen=True, kw_only=True):
     regions: tuple[Region, ...]
     studies: tuple[Study, ...]
     candidates: tuple[Candidate, ...] = ()
+    budget: Budget | None = None  # how many colours may be used; None: as many as it takes

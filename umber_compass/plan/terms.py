@@ -25,6 +25,10 @@ Hash: TypeAlias = Annotated[str, Meta(pattern=r"\A[0-9a-f]{64}\Z")]  # SHA-256
 Slot: TypeAlias = Literal["A", "B", "C", "D", "grey"]
 Wheel: TypeAlias = Literal["painter", "light", "perceptual"]
 LeadAt: TypeAlias = Literal["middle", "low", "high"]  # the end of the lower or higher angle
+Times: TypeAlias = Annotated[float, Meta(ge=0, le=3)]
+HalfArc: TypeAlias = Annotated[float, Meta(ge=1, le=90)]  # OKLCh degrees
+Verdict: TypeAlias = Literal["", "kept", "rejected"]
+Budget: TypeAlias = Annotated[int, Meta(ge=1, le=256)]  # colours
 Front: TypeAlias = Annotated[int, Meta(ge=0, le=65535)]
 
 

@@ -31,9 +31,17 @@ from umber_compass.steps.focus.falloff import falloff_spots
 from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.focus.rings import rings_of
 from umber_compass.steps.focus.strong import strong_from, strong_shares
+from umber_compass.steps.harmony.budget import colours_needed
 from umber_compass.steps.harmony.colours import code_table, region_colours
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
+from umber_compass.steps.harmony.given import grounds_for, suited
+from umber_compass.steps.harmony.mood import mood_rows
+from umber_compass.steps.harmony.places import parts_of, slot_places
+from umber_compass.steps.harmony.readings import read_now
+from umber_compass.steps.harmony.relativity import reads
 from umber_compass.steps.harmony.rose import rose
+from umber_compass.steps.harmony.touching import liveliness, touching_of
+from umber_compass.steps.harmony.warmth import temperature
 from umber_compass.steps.light.chart import chart, lights_for
 from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
 from umber_compass.steps.ramps.ramps import all_steps
@@ -71,6 +79,7 @@ class Derived:
         self.regions, self.planned, self.scheme = plan.regions, now.colours, now.scheme
         self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
         self.wished, self.locked, self.falloff = now.wishes, now.locked, now.falloff
+        self.mood = now.mood
         self.practice, self.overrides = plan.practice, plan.overrides
         self._memory, self._works, self._tick = memory, works, tick
         self._results: dict[str, Any] = {}
@@ -113,6 +122,17 @@ class Derived:
     slot_shares = stage(slot_shares, "scheme", "colours", "shares")
     given = stage(given_names, "regions", "colours")
     rose = stage(rose, "scheme", "colours", "shares", _ARC)
+    readings = stage(read_now, "colours", "shares", "scheme.wheel")
+    suited = stage(suited, "colours", "shares", "scheme.wheel")
+    grounds = stage(grounds_for, "colours", "scheme")
+    temperature = stage(temperature, "colours", "shares")
+    touching = stage(touching_of, "codes.grain", "regions")
+    lively = stage(liveliness, "touching", "colours")
+    reads = stage(reads, "touching", "colours")
+    parts = slow_stage(parts_of, "drawing")
+    places = stage(slot_places, "parts", "regions", "colours")
+    moods = stage(mood_rows, "colours", "shares", "mood")
+    needed = stage(colours_needed, "colours")
     lights = stage(lights_for, "lit", "rig", "colours", "shares")
     chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights")
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")

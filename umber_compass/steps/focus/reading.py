@@ -5,7 +5,7 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
-from umber_compass.colour.spaces import GREY_CHROMA, Floats, decode, oklab, polar, value
+from umber_compass.colour.spaces import Floats, decode, oklab, polar, value
 from umber_compass.picture.mixes import Ints, Labels
 from umber_compass.plan.terms import Wheel
 from umber_compass.steps.focus.lattice import Lattice, joined, lattice_from
@@ -13,6 +13,7 @@ from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import look_at, pull_of
 from umber_compass.steps.harmony.fit import Readings, read_schemes
 from umber_compass.steps.harmony.picture_palette import PictureColour, nearest, palette_of
+from umber_compass.steps.harmony.warmth import Temperature, temperature_of
 from umber_compass.steps.sketch.kinds import flats
 from umber_compass.words import Refusal
 
@@ -20,17 +21,7 @@ _MOST_PX = 400_000  # that are looked at
 _WIDE = 232  # blocks across, by which a picture without regions is parted
 _SMALL = 8  # blocks; a smaller part is its neighbour’s
 _ENCLOSED, _HALO, _RING = 0.95, 0.1, 6  # a part wholly inside a small one, not much larger
-# After Ou et al. 2004, in OKLCh: warm from 45, cool from 222; hues near the crossings are neither.
-_WARM, _COOL, _NEITHER = 45.0, 222.0, 15.0
 _MOST_SPLIT = 4_000_000  # px up to which flats are looked for
-
-
-class Temperature(NamedTuple):
-    """Shares of a picture, 0-1."""
-
-    warm: float
-    cool: float
-    neutral: float
 
 
 class PictureReading(NamedTuple):
@@ -66,18 +57,10 @@ def read_picture(packed: Packed, wheel: Wheel, dark: float, light: float) -> Pic
         float(((values < dark) | (values > light)).mean()),
         palette,
         harmony,
-        _temperature(lch),
+        temperature_of(lch[:, 2], lch[:, 1]),
         _strong(values, lch),
         _first(packed & np.uint32(0xFFFFFF), packed, palette),
     )
-
-
-def _temperature(lch: Floats) -> Temperature:
-    hue, coloured = lch[:, 2], lch[:, 1] >= GREY_CHROMA
-    from_warm, from_cool = (np.abs((hue - p + 180) % 360 - 180) for p in (_WARM, _COOL))
-    warm = coloured & (from_warm < from_cool - _NEITHER)
-    cool = coloured & (from_cool < from_warm - _NEITHER)
-    return Temperature(float(warm.mean()), float(cool.mean()), float(1 - warm.mean() - cool.mean()))
 
 
 def _strong(values: Floats, lch: Floats) -> float:

@@ -54,7 +54,11 @@ def solid_levels(scheme: Scheme, solids: list[Planned | Pinned]) -> npt.NDArray[
     if planned:
         wish = np.array(
             [
-                (s.value, s.chroma, hues.get(s.slot, hues["A"]) + s.hue_offset_deg)
+                (
+                    s.value,
+                    s.chroma * scheme.chroma.get(s.slot, 1.0),
+                    hues.get(s.slot, hues["A"]) + s.hue_offset_deg,
+                )
                 for _, s in planned
             ]
         )

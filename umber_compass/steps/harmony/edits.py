@@ -1,6 +1,6 @@
 """Changes of a plan's colours and scheme that must compute a colour."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 
 from msgspec.structs import replace
 
@@ -8,7 +8,6 @@ from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import (
     to_hex,
 )
-from umber_compass.colour.wheels import angle_of, hue_at
 from umber_compass.plan.edits import (
     Edit,
     End,
@@ -17,15 +16,13 @@ from umber_compass.plan.edits import (
     study,
     with_colours,
     with_part,
-    with_study,
 )
-from umber_compass.plan.harmony_edits import half_turned, set_colour, turned
+from umber_compass.plan.harmony_edits import half_turned, set_colour
 from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.terms import Chroma, Slot, Value
 from umber_compass.steps.harmony.colours import region_colours, solid_levels
 from umber_compass.steps.harmony.scheme import planned_as, slot_hues
-from umber_compass.steps.harmony.schemes import SCHEMES
 from umber_compass.words import Refusal, Words, words
 
 MOST_CHROMA = 0.4  # OKLCh, beyond what any screen shows
@@ -191,56 +188,3 @@ def make_gradient(plan: Plan, region_id: str, name: str) -> Edit:
     lighter = replace(solid, value=solid.value + 12 if solid.value < 82 else solid.value - 12)
     gradient = Gradient(first=solid, second=lighter)
     return set_colour(region_id, gradient, words("make {name} a gradient", name=name))
-
-
-def choose_scheme(name: str) -> Edit:
-    """Another scheme under the same lead. Colours keep their slot where the new scheme has it; the
-    others go to the slot that does the same part, or to the lead."""
-    spec = SCHEMES[name]
-
-    def apply(plan: Plan) -> Plan:
-        now = study(plan)
-        if now.scheme.name == name:
-            return plan
-        old = {n.slot: n.part for n in SCHEMES[now.scheme.name].needles}
-        move = _moves(old, {n.slot: n.part for n in spec.needles})
-        scheme = replace(
-            now.scheme, name=name, spread_deg=float(spec.spread_deg), lead_at="middle", shares={}
-        )
-
-        def moved(colour: Planned | Pinned) -> Planned | Pinned:
-            if isinstance(colour, Pinned) or colour.slot == "grey":
-                return colour
-            return replace(colour, slot=move[colour.slot])
-
-        colours = {k: each_part(c, moved) for k, c in now.colours.items()}
-        return with_study(plan, replace(now, scheme=scheme, colours=colours))
-
-    return Edit(words("choose the scheme {title}", title=spec.title), apply)
-
-
-def _moves(old: Mapping[Slot, str], new: Mapping[Slot, str]) -> dict[Slot, Slot]:
-    """Where each old slot goes: the same part first, then the same letter, then the lead."""
-    moves: dict[Slot, Slot] = {}
-    for slot, task in old.items():
-        same = [s for s, p in new.items() if p == task]
-        rank = [s for s, p in old.items() if p == task].index(slot)
-        fallback: Slot = slot if slot in new else "A"
-        moves[slot] = same[min(rank, len(same) - 1)] if same else fallback
-    return moves
-
-
-def choose_wheel(wheel: str) -> Edit:
-    """Another wheel. The leading hue stays where it is; the others stand anew from it."""
-
-    def apply(plan: Plan) -> Plan:
-        now = study(plan)
-        hue = hue_at(now.scheme.wheel, now.scheme.lead_deg)
-        lead = turned(float(angle_of(wheel, hue)))
-        scheme = replace(now.scheme, wheel=wheel, lead_deg=lead)
-        return with_study(plan, replace(now, scheme=scheme))
-
-    return Edit(words("turn on the {wheel} wheel", wheel=WHEEL_TITLES[wheel]), apply)
-
-
-WHEEL_TITLES = {"painter": "painter’s", "light": "light", "perceptual": "perceptual"}

@@ -6,7 +6,7 @@ from umber_compass.plan.model import Region, Scheme
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles, wished_shares
-from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.harmony.schemes import spec_of
 
 _NO_HUE = "#808080"  # what stands for the greys
 
@@ -49,7 +49,7 @@ def slot_shares(
     for region_id, colour in colours.items():
         for end in colour.ends:
             held[end.slot] = held.get(end.slot, 0.0) + shares[region_id] / len(colour.ends)
-    parts = {n.slot: n.part for n in SCHEMES[scheme.name].needles}
+    parts = {n.slot: n.part for n in spec_of(scheme).needles}
     angles, hues = needle_angles(scheme), ring(scheme.wheel)
     rows = []
     for slot, wished in wished_shares(scheme).items():

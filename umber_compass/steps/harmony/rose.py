@@ -12,7 +12,8 @@ from umber_compass.colour.wheels import angle_of, hue_at
 from umber_compass.plan.model import Scheme
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.scheme import needle_angles
-from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.harmony.schemes import spec_of
+from umber_compass.steps.harmony.warmth import COOL_HUE, WARM_HUE
 
 
 class Petal(NamedTuple):
@@ -39,7 +40,6 @@ class RoseParts(NamedTuple):
     cool: float
 
 
-WARM_HUE, COOL_HUE = 45.0, 222.0  # OKLCh; from Ou et al. 2004 (CIELAB 50 and 230)
 _RING_STEPS, _RING_VALUE, _RING_CHROMA = 72, 66.0, 0.13
 
 
@@ -59,9 +59,9 @@ def rose(
     """The rose of a scheme over the picture's colours; `arc_deg` is half an arc, OKLCh degrees."""
     needles = {s: a for s, a in needle_angles(scheme).items() if s != "grey"}
     arcs = []
-    for angle in needles.values():
-        hue = float(hue_at(scheme.wheel, angle))
-        first, last = (float(angle_of(scheme.wheel, hue + d)) for d in (-arc_deg, arc_deg))
+    for slot, angle in needles.items():
+        hue, half = float(hue_at(scheme.wheel, angle)), scheme.arcs.get(slot, arc_deg)
+        first, last = (float(angle_of(scheme.wheel, hue + d)) for d in (-half, half))
         arcs.append((first, last))
     return RoseParts(
         ring(scheme.wheel),
@@ -87,7 +87,7 @@ def _petals(
 
 def _spreads(scheme: Scheme) -> dict[str, tuple[float, float]]:
     found: dict[str, tuple[float, float]] = {}
-    for needle in SCHEMES[scheme.name].needles:
+    for needle in spec_of(scheme).needles:
         start = needle.at(0.0, scheme.lead_at)
         way = needle.at(1.0, scheme.lead_at) - start
         if way:

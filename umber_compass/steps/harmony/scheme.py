@@ -6,15 +6,17 @@ from umber_compass.colour.spaces import GREY_CHROMA, hue_distance
 from umber_compass.colour.wheels import hue_at
 from umber_compass.plan.model import Planned, Scheme, Study
 from umber_compass.plan.terms import Slot
-from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.words import Words, words
+
+_NO_ARCS: Mapping[Slot, float] = {}
 
 
 def needle_angles(scheme: Scheme) -> dict[Slot, float]:
     """Each slot's angle on the wheel, degrees 0-360; the grey slot follows the lead."""
     angles: dict[Slot, float] = {
         n.slot: (scheme.lead_deg + n.at(scheme.spread_deg, scheme.lead_at)) % 360
-        for n in SCHEMES[scheme.name].needles
+        for n in spec_of(scheme).needles
     }
     return {**angles, "grey": angles["A"]}
 
@@ -26,18 +28,24 @@ def slot_hues(scheme: Scheme) -> dict[Slot, float]:
 
 def wished_shares(scheme: Scheme) -> dict[Slot, float]:
     """The share of the picture each slot should hold; greys take what is left."""
-    own: dict[Slot, float] = {n.slot: n.share for n in SCHEMES[scheme.name].needles}
+    own: dict[Slot, float] = {n.slot: n.share for n in spec_of(scheme).needles}
     wished = {s: scheme.shares.get(s, w) for s, w in own.items()}
     rest = max(0.0, 1 - sum(wished.values()))
     return {**wished, "grey": scheme.shares.get("grey", rest)}
 
 
-def stray_deg(hues: Mapping[Slot, float], hue: float, arc_deg: float) -> tuple[float, Slot]:
+def stray_deg(
+    hues: Mapping[Slot, float], hue: float, arc_deg: float, arcs: Mapping[Slot, float] = _NO_ARCS
+) -> tuple[float, Slot]:
     """How far outside the nearest arc of some slots' hues an OKLCh hue lies (0 inside), and whose
-    arc that is."""
-    far = {s: abs((h - hue + 180) % 360 - 180) for s, h in hues.items() if s != "grey"}
+    arc that is. `arcs` are half widths, OKLCh degrees, of slots whose arc is not the usual."""
+    far = {
+        s: abs((h - hue + 180) % 360 - 180) - arcs.get(s, arc_deg)
+        for s, h in hues.items()
+        if s != "grey"
+    }
     slot = min(far, key=far.__getitem__)
-    return max(0.0, far[slot] - arc_deg), slot
+    return max(0.0, far[slot]), slot
 
 
 def nearest_slot(scheme: Scheme, hue: float) -> Slot:
@@ -59,12 +67,12 @@ def as_read(study: Study) -> Words:
     if not study.readings:
         return words("")
     first, *more = study.readings
-    title = SCHEMES[first.scheme.name].title
+    title = spec_of(first.scheme).title
     share = first.fit
     if first.free:
         return words("Read as free: it follows no scheme, the nearest is {title}", title=title)
     if more and more[0].near:
-        also = SCHEMES[more[0].scheme.name].title
+        also = spec_of(more[0].scheme).title
         line = "Read as {title}, or {also}; {share:.0%} of its colour lies on the first"
         return words(line, title=title, also=also, share=share)
     return words("Read as {title}; {share:.0%} of its colour lies on it", title=title, share=share)

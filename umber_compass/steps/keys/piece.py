@@ -15,9 +15,9 @@ from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
 from umber_compass.plan.sketch_edits import set_purpose, set_title
 from umber_compass.plan.study_edits import choose_study
 from umber_compass.plan.terms import Share
-from umber_compass.steps.harmony.edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.scheme import wished_shares
-from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
+from umber_compass.steps.harmony.schemes import SCHEME_NAMES
 from umber_compass.steps.keys.spec import CHOICE, NUMBER, TEXT, Group, Key, Kind, number, only
 from umber_compass.words import Refusal, words
 
@@ -67,7 +67,7 @@ PIECE = Group(
         ),
         Key(
             "scheme.name",
-            Kind(CHOICE, choices=tuple(SCHEMES)),
+            Kind(CHOICE, choices=SCHEME_NAMES),
             "which hues lead, support and answer",
             lambda p, _: study(p).scheme.name,
             lambda p, _, x: choose_scheme(x),

@@ -95,11 +95,14 @@ class Desk(QObject):
         if self.history is None:
             return
         self.session.acted.emit()
+        before = self.history.now
         try:
             self._set(self.history.do(edit))
         except Refusal as refusal:
             self.told.emit(str(refusal), True)
             return
+        if edit.says is not None and self.history.now is not before:
+            self.told.emit(str(edit.says(before, self.history.now)), False)
         if edit.merge is not None and not self.session.dragging:
             self.sealing.start()
 

@@ -24,7 +24,8 @@ _SAYS = {  # by whether it is the lead's arc, and whether the colour is given
 
 def _strays(derived: Derived) -> dict[str, tuple[float, int, Slot]]:
     """By region that counts: how far it strays, which end of it, and from whose arc."""
-    hues, rules = slot_hues(study(derived.plan).scheme), derived.rules
+    scheme, rules = derived.scheme, derived.rules
+    hues = slot_hues(scheme)
     found: dict[str, tuple[float, int, Slot]] = {}
     for region_id, colour in derived.colours.items():
         if derived.shares[region_id] * 100 < rules["hue-off-scheme.share"]:
@@ -32,7 +33,7 @@ def _strays(derived: Derived) -> dict[str, tuple[float, int, Slot]]:
         for end, shown in enumerate(colour.ends):
             if shown.hue is None or shown.chroma <= rules["hue-off-scheme.chroma"]:
                 continue
-            stray, slot = stray_deg(hues, shown.hue, rules["hue-off-scheme.arc"])
+            stray, slot = stray_deg(hues, shown.hue, rules["hue-off-scheme.arc"], scheme.arcs)
             if stray >= found.get(region_id, (0.0, 0, "A"))[0]:
                 found[region_id] = (stray, end, slot)
     return found
@@ -79,7 +80,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         return []
     middle = slot_hues(study(derived.plan).scheme)[slot]
     way = float(hue_distance(middle, shown.hue))
-    edge = derived.rules["hue-off-scheme.arc"] + result.wanted
+    edge = derived.scheme.arcs.get(slot, derived.rules["hue-off-scheme.arc"]) + result.wanted
     margin = derived.rules["fix.hue"]
     # Rounding turns pale and dark colours by more than the margin: deeper turns are offered too.
     found = []

@@ -18,8 +18,8 @@ from umber_compass.plan.harmony_edits import (
     turn_lead,
 )
 from umber_compass.plan.terms import Slot
-from umber_compass.steps.harmony.edits import WHEEL_TITLES, choose_scheme, choose_wheel
 from umber_compass.steps.harmony.rose import family_turn
+from umber_compass.steps.harmony.scheme_edits import WHEEL_TITLES, choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEMES
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet

@@ -1,0 +1,152 @@
+"""The colour budget: how many colours a plan needs, and the merges that cost least.
+
+Merges after Ward 1963 in OKLab, weighted by area, with pairs that are never merged; then each
+colour goes to the nearest of those that are left.
+"""
+
+from collections.abc import Mapping
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex
+from umber_compass.plan.edits import Edit, each_part, study, with_colours
+from umber_compass.plan.model import Pinned, Plan, Solid
+from umber_compass.steps.harmony.colours import RegionColour
+from umber_compass.steps.harmony.edits import planned_from_hex
+from umber_compass.words import Refusal, Words, words
+
+
+class Merge(NamedTuple):
+    """Regions that share one colour from now on."""
+
+    regions: tuple[str, ...]
+    hex: str
+    worst: float  # OKLab x 100 that the region that moves most moves
+
+
+class Budget(NamedTuple):
+    """What a plan needs, and what would bring it within its budget."""
+
+    needed: int  # local colours that differ
+    wanted: int
+    merges: tuple[Merge, ...]
+
+    @property
+    def worst(self) -> float:
+        """OKLab x 100 that the region that moves most moves."""
+        return max((m.worst for m in self.merges), default=0.0)
+
+
+def colours_needed(colours: Mapping[str, RegionColour]) -> int:
+    """How many local colours a plan has; both ends of a gradient count."""
+    return len({e.hex for c in colours.values() for e in c.ends})
+
+
+def within(
+    colours: Mapping[str, RegionColour],
+    shares: Mapping[str, float],
+    wanted: int,
+    apart: frozenset[tuple[str, str]],
+    fixed: frozenset[str],
+) -> Budget:
+    """The merges that bring a plan to so many colours at the least cost. `apart` are pairs of
+    regions that are never merged, `fixed` regions that keep their colour; gradients count, but are
+    not merged. Raises Refusal where that cannot be."""
+    solid = [r for r, c in colours.items() if c.second is None]
+    needed = colours_needed(colours)
+    ends = {e.hex for r, c in colours.items() if c.second is not None for e in c.ends}
+    groups = _by_hex(solid, colours)
+    labs = [oklab(decode(parse_hex(colours[g[0]].first.hex))) for g in groups]
+    area = [max(sum(shares[r] for r in g), 1e-6) for g in groups]
+    room = wanted - len(ends - {colours[g[0]].first.hex for g in groups})
+    while len(groups) > max(room, 1):
+        pair = _cheapest(groups, labs, area, apart, fixed)
+        if pair is None:
+            break
+        i, j = pair
+        keeps = [k for k in (i, j) if fixed & set(groups[k])]
+        whole = area[i] + area[j]
+        labs[i] = labs[keeps[0]] if keeps else (labs[i] * area[i] + labs[j] * area[j]) / whole
+        groups[i], area[i] = groups[i] + groups[j], whole
+        del groups[j], labs[j], area[j]
+    if len(groups) > room:
+        least = len(groups) + needed - len(_by_hex(solid, colours))
+        line = words(
+            "are too few: what is wished apart, locked or given needs {least}", least=least
+        )
+        raise Refusal(f"{wanted} colours", line)
+    return Budget(needed, wanted, tuple(_merges(groups, labs, colours, fixed)))
+
+
+def _by_hex(solid: list[str], colours: Mapping[str, RegionColour]) -> list[list[str]]:
+    found: dict[str, list[str]] = {}
+    for region in solid:
+        found.setdefault(colours[region].first.hex, []).append(region)
+    return list(found.values())
+
+
+def _cheapest(
+    groups: list[list[str]],
+    labs: list[Floats],
+    area: list[float],
+    apart: frozenset[tuple[str, str]],
+    fixed: frozenset[str],
+) -> tuple[int, int] | None:
+    """The two groups whose merge costs least, of those that may merge."""
+    lab, held = np.array(labs), np.array(area)
+    cost = held[:, None] * held / (held[:, None] + held)
+    cost = cost * ((lab[:, None] - lab) ** 2).sum(axis=2)
+    order = np.argsort(cost, axis=None)
+    for flat in order.tolist():
+        i, j = divmod(flat, len(groups))
+        if i < j and _may_merge(groups[i], groups[j], apart, fixed):
+            return i, j
+    return None
+
+
+def _may_merge(
+    one: list[str], two: list[str], apart: frozenset[tuple[str, str]], fixed: frozenset[str]
+) -> bool:
+    if fixed & set(one) and fixed & set(two):
+        return False
+    return not any((a, b) in apart or (b, a) in apart for a in one for b in two)
+
+
+def _merges(
+    groups: list[list[str]],
+    labs: list[Floats],
+    colours: Mapping[str, RegionColour],
+    fixed: frozenset[str],
+) -> list[Merge]:
+    found = []
+    for group in groups:
+        own = np.array([oklab(decode(parse_hex(colours[r].first.hex))) for r in group])
+        if len({colours[r].first.hex for r in group}) < 2:
+            continue
+        kept = [r for r in group if r in fixed]
+        middle = labs[groups.index(group)]
+        # The colour that is there and lies nearest to the middle: no new one need be mixed.
+        at = group.index(kept[0]) if kept else int(np.linalg.norm(own - middle, axis=1).argmin())
+        worst = float(np.linalg.norm(own - own[at], axis=1).max() * 100)
+        found.append(Merge(tuple(group), colours[group[at]].first.hex, worst))
+    return sorted(found, key=lambda m: m.worst)
+
+
+def merging(merges: tuple[Merge, ...], text: Words) -> Edit:
+    """Regions brought to one colour each group; given ones stay given."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        changed = {}
+        for merge in merges:
+
+            def one(solid: Solid, hex_text: str = merge.hex) -> Solid:
+                if isinstance(solid, Pinned):
+                    return solid
+                return planned_from_hex(now.scheme, hex_text)
+
+            changed.update({r: each_part(now.colours[r], one) for r in merge.regions})
+        return with_colours(plan, changed)
+
+    return Edit(text, change)

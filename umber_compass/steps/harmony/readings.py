@@ -1,0 +1,117 @@
+"""What the colours of a study follow now: the likeliest schemes, what each leaves outside, and the
+free scheme that takes them as they are."""
+
+from collections.abc import Mapping
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.spaces import GREY_CHROMA, Floats
+from umber_compass.colour.wheels import angle_of
+from umber_compass.picture.mixes import Ints
+from umber_compass.plan.harmony_edits import turned
+from umber_compass.plan.model import Scheme
+from umber_compass.plan.terms import Wheel
+from umber_compass.steps.harmony.colours import RegionColour
+from umber_compass.steps.harmony.fit import read_schemes
+from umber_compass.steps.harmony.scheme import slot_hues, stray_deg
+from umber_compass.steps.harmony.schemes import FREE, SCHEMES
+
+_OUTSIDE_DEG = 18.0  # OKLCh degrees from a needle, beyond which a colour is outside
+_GAP_DEG = 24.0  # between hue families of a free scheme, OKLCh degrees
+_MOST_FAMILIES = 4
+_LEAST_SHARE = 0.002  # of the picture, of what is said to be outside
+
+
+class NowReading(NamedTuple):
+    """One scheme that the colours may follow."""
+
+    scheme: Scheme
+    title: str
+    fit: float  # share of the colour that lies near its hues, 0-1
+    outside: tuple[str, ...]  # region ids, the largest first
+    near: bool  # as likely as the first
+    free: bool  # only the nearest: no scheme fits
+
+
+class NowReadings(NamedTuple):
+    """What the colours follow, likeliest first, and the free scheme made of them."""
+
+    ranked: tuple[NowReading, ...]
+    own: Scheme
+
+
+def read_now(
+    colours: Mapping[str, RegionColour], shares: Mapping[str, float], wheel: Wheel
+) -> NowReadings:
+    """What the local colours of a study follow on a wheel."""
+    ends = [(e, shares[r] / len(c.ends)) for r, c in colours.items() for e in c.ends]
+    hues = np.array([e.hue or 0.0 for e, _ in ends])
+    chromas = np.array([e.chroma for e, _ in ends])
+    areas = np.array([a for _, a in ends])
+    found = read_schemes(hues, chromas, areas, wheel)
+    ranked = tuple(
+        NowReading(
+            r.scheme,
+            SCHEMES[r.scheme.name].title,
+            min(r.fit, 1.0),
+            _outside(r.scheme, colours, shares),
+            r is found.also,
+            found.is_free,
+        )
+        for r in found.ranked
+    )
+    return NowReadings(ranked, _own_scheme(hues, chromas * areas, chromas, wheel))
+
+
+def _outside(
+    scheme: Scheme, colours: Mapping[str, RegionColour], shares: Mapping[str, float]
+) -> tuple[str, ...]:
+    hues, found = slot_hues(scheme), []
+    for region, colour in colours.items():
+        away = [
+            stray_deg(hues, e.hue, _OUTSIDE_DEG)[0]
+            for e in colour.ends
+            if e.hue is not None and e.chroma >= GREY_CHROMA
+        ]
+        if max(away, default=0.0) > 0 and shares[region] >= _LEAST_SHARE:
+            found.append(region)
+    return tuple(sorted(found, key=lambda r: -shares[r]))
+
+
+def _own_scheme(hues: Floats, holds: Floats, chromas: Floats, wheel: Wheel) -> Scheme:
+    """The free scheme of the four hue families that hold most, the largest leading."""
+    strong = (chromas >= GREY_CHROMA) & (holds > 0)
+    families = hue_families(hues[strong], holds[strong], _GAP_DEG)[:_MOST_FAMILIES]
+    angles = [float(angle_of(wheel, h)) for h, _ in families] or [0.0]
+    offsets = tuple(turned(a - angles[0]) for a in angles[1:])
+    return Scheme(
+        wheel=wheel, name=FREE, lead_deg=turned(angles[0]), spread_deg=0.0, offsets=offsets
+    )
+
+
+def family_of(hues: Floats, gap_deg: float) -> Ints:
+    """Which family, from 0, each of some hues, OKLCh degrees, (n,), belongs to, where gaps of so
+    many degrees part them; families go round with the hue."""
+    order = np.argsort(hues)
+    gaps = np.diff(np.append(hues[order], hues[order[:1]] + 360))
+    cuts = np.flatnonzero(gaps >= gap_deg)
+    family = np.zeros(len(hues), np.intp)
+    if len(cuts):
+        start = int(cuts[-1] + 1) % len(hues)
+        new = np.roll(gaps, -start)[:-1] >= gap_deg
+        family[np.roll(order, -start)] = np.cumsum(np.append(0, new))
+    return family
+
+
+def hue_families(hues: Floats, holds: Floats, gap_deg: float) -> list[tuple[float, float]]:
+    """Families of hues, OKLCh degrees, with gaps of so many degrees between them: the mean hue of
+    each and what it holds, the fullest first."""
+    if not len(hues):
+        return []
+    family, found = family_of(hues, gap_deg), []
+    for k in range(int(family.max()) + 1):
+        own = family == k
+        turn = (np.exp(1j * np.radians(hues[own])) * holds[own]).sum()
+        found.append((float(np.degrees(np.angle(turn)) % 360), float(holds[own].sum())))
+    return sorted(found, key=lambda f: -f[1])

@@ -1,0 +1,232 @@
+"""Studies grown by rule: many candidates, of which the few are taken that differ most, with few
+warnings first (docs/studies.md)."""
+
+import random
+from collections.abc import Iterable, Sequence
+from itertools import combinations
+from typing import NamedTuple
+
+import numpy as np
+from msgspec.structs import replace
+
+from umber_compass.colour.measured import levels_of
+from umber_compass.colour.spaces import Floats, decode, oklab
+from umber_compass.plan.edits import study
+from umber_compass.plan.light_edits import light_off
+from umber_compass.plan.model import Plan, Rig, Study
+from umber_compass.plan.palettes import GivenPalette
+from umber_compass.steps.harmony.colours import region_colours
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.studies.rules import RULES
+from umber_compass.steps.studies.spec import Soil, Version, ground_value
+from umber_compass.steps.values.balance import balance
+from umber_compass.words import Refusal, words
+from umber_compass.work import Tick, idle
+
+MOST_CANDIDATES = 60
+LEAST_APART = 0.20  # area-weighted OKLab, a and b doubled
+_PER_WARNING = 0.36
+_OTHER_LIGHT = 0.16  # what another light counts as
+_LIGHT_GROUND, _DARK_GROUND = 62.0, 38.0  # L*
+_LOUD = 0.06  # OKLCh beyond the parent’s mean chroma that halves a candidate’s worth
+_ROUNDS = 2
+_MERGES = 12.0  # L* under which a figure and what is behind it merge
+
+
+class Candidate(NamedTuple):
+    """One version, and what it is chosen by."""
+
+    version: Version
+    lab: Floats  # (regions, 3) OKLab, a and b doubled
+    rig: Rig | None
+    ground: float  # L*
+    worth: float  # 0-1
+
+
+class Growth(NamedTuple):
+    """What was grown: the studies, and how far apart the nearest two of them lie."""
+
+    studies: tuple[Study, ...]
+    least: float
+
+    @property
+    def says(self) -> str:
+        """It in a line."""
+        many = len(self.studies)
+        if many == 1:
+            return f"One version, {self.least:.2f} from the others (OKLab by area)"
+        return f"{many} versions, no two closer than {self.least:.2f} (OKLab by area)"
+
+
+def grow(
+    derived: Derived,
+    rules: Sequence[str],
+    count: int = 6,
+    library: Iterable[GivenPalette] = (),
+    tick: Tick = idle,
+) -> Growth:
+    """So many studies of a plan, grown from the one that is shown by some rules, each far from all
+    others and from those the plan has. Raises Refusal where no rule makes any."""
+    soil = Soil(dict(derived.shares), derived.touching, tuple(library))
+    versions = _versions(derived.plan, soil, rules)
+    if not versions:
+        line = words("make no other version of this study; choose another rule")
+        raise Refusal("these rules", line)
+    tried = []
+    for i, version in enumerate(versions):
+        tick(i / len(versions) * 0.5)
+        tried.append(_candidate(version, derived, soil))
+    known = [_lab(s, derived) for s in derived.plan.studies]
+    rigs = [s.rig for s in derived.plan.studies]
+    picked = _picked(tried, count, known, rigs, soil)
+    found, left = [], _apart_from_all(picked, known, rigs, soil)
+    for i, one in enumerate(picked):
+        tick(0.5 + i / len(picked) * 0.5)
+        found.append(_mended(one.version, derived))
+    return Growth(tuple(found), left)
+
+
+def _versions(plan: Plan, soil: Soil, rules: Sequence[str]) -> list[Version]:
+    """Versions by each rule alone, then by two of them together, as many as are looked at; the same
+    plan gives the same."""
+    single = {name: RULES[name].versions(plan, soil) for name in rules}
+    found = [v for own in single.values() for v in own]
+    pairs = [
+        (version, second) for first, second in combinations(rules, 2) for version in single[first]
+    ]
+    random.Random(plan.current_study).shuffle(pairs)
+    for version, second in pairs:
+        if len(found) >= MOST_CANDIDATES:
+            break
+        for more in _some(RULES[second].versions(version.plan, soil), len(found)):
+            title = f"{version.title}, {more.title[:1].lower()}{more.title[1:]}"
+            found.append(Version(title, f"{version.says}; {more.says}", more.plan))
+    return found[:MOST_CANDIDATES]
+
+
+def _some(versions: list[Version], at: int) -> list[Version]:
+    """Two of many, other ones each time, so that one rule does not fill the wall."""
+    return [versions[(at + k * 3) % len(versions)] for k in range(min(2, len(versions)))]
+
+
+def _candidate(version: Version, derived: Derived, soil: Soil) -> Candidate:
+    now = study(version.plan)
+    lab = _lab(now, derived)
+    ground = ground_value(version.plan, soil.shares)
+    weight = np.array(list(derived.shares.values()))
+    before = _lab(derived.study, derived)
+    louder = float((np.hypot(*lab[:, 1:].T) - np.hypot(*before[:, 1:].T)) @ weight) / 2
+    worth = 1 / (1 + _PER_WARNING * _merging(now, derived))
+    worth *= 0.5 ** max(louder / _LOUD, 0.0)
+    return Candidate(version, lab, now.rig, ground, worth)
+
+
+def _lab(of: Study, derived: Derived) -> Floats:
+    """The colours of a study, (regions, 3), OKLab with a and b doubled, in the order of shares."""
+    shown = region_colours(of.scheme, of.colours)
+    rows = [[levels_of(e.hex) for e in (shown[r].first, shown[r].ends[-1])] for r in derived.shares]
+    lab = oklab(decode(np.array(rows) / 255)).mean(axis=1)
+    return np.asarray(lab * np.array([1.0, 2.0, 2.0]))
+
+
+def _merging(of: Study, derived: Derived) -> int:
+    """How many borders of figures would be lost, as planned: a quick count of likely warnings."""
+    shown = region_colours(of.scheme, of.colours)
+    return sum(
+        abs(shown[b.figure].mean_value - shown[b.behind].mean_value) < _MERGES
+        for b in derived.borders
+        if b.wish == "parting"
+    )
+
+
+def _apart(one: Floats, two: Floats, rigs: tuple[Rig | None, Rig | None], soil: Soil) -> float:
+    """How far two versions lie apart."""
+    weight = np.array(list(soil.shares.values()))
+    far = float(np.linalg.norm(one - two, axis=1) @ weight / max(weight.sum(), 1e-9))
+    return far + (0.0 if rigs[0] == rigs[1] else _OTHER_LIGHT)
+
+
+def _picked(
+    tried: list[Candidate],
+    count: int,
+    known: list[Floats],
+    rigs: list[Rig | None],
+    soil: Soil,
+) -> list[Candidate]:
+    """Candidates that lie far from each other and from what is known; one on a light and one on a
+    dark ground among them where there are such."""
+    base = np.array(
+        [
+            min(_apart(c.lab, k, (c.rig, r), soil) for k, r in zip(known, rigs, strict=True))
+            for c in tried
+        ]
+    )
+    among = np.array([[_apart(a.lab, b.lab, (a.rig, b.rig), soil) for b in tried] for a in tried])
+    worth = np.array([c.worth for c in tried])
+    taken: list[int] = []
+    ground = np.array([c.ground for c in tried])
+    for fits in (ground <= _DARK_GROUND, ground >= _LIGHT_GROUND):
+        if fits.any() and len(taken) < count:
+            taken.append(int(np.where(fits, _nearest(base, among, taken) * worth, -1).argmax()))
+    taken = list(dict.fromkeys(taken))
+    forced = len(taken)
+    while len(taken) < min(count, len(tried)):
+        near = _nearest(base, among, taken)
+        near[taken] = -1
+        best = int((near * worth).argmax())
+        if near[best] <= 1e-6:
+            break
+        taken.append(best)
+    for _ in range(_ROUNDS):
+        _exchange(taken, forced, base, among, worth)
+    kept = [i for i in taken if _nearest(base, among, [k for k in taken if k != i])[i] > 0.02]
+    return [tried[i] for i in kept] or [tried[taken[0]]]
+
+
+def _nearest(base: Floats, among: Floats, taken: list[int]) -> Floats:
+    """How far each candidate lies from the nearest of what is known and taken."""
+    if not taken:
+        return base.copy()
+    return np.asarray(np.minimum(base, among[:, taken].min(axis=1)))
+
+
+def _exchange(taken: list[int], forced: int, base: Floats, among: Floats, worth: Floats) -> None:
+    """Exchange what was taken, one by one, for what lies farther from the rest."""
+    for at in range(forced, len(taken)):
+        rest = taken[:at] + taken[at + 1 :]
+        near = _nearest(base, among, rest)
+        near[rest] = -1
+        best = int((near * worth).argmax())
+        if near[best] * worth[best] > near[taken[at]] * worth[taken[at]] + 1e-9:
+            taken[at] = best
+
+
+def _apart_from_all(
+    picked: list[Candidate], known: list[Floats], rigs: list[Rig | None], soil: Soil
+) -> float:
+    labs = [*known, *(c.lab for c in picked)]
+    lights = [*rigs, *(c.rig for c in picked)]
+    begin = len(known)
+    return min(
+        _apart(labs[i], labs[j], (lights[i], lights[j]), soil)
+        for i in range(begin, len(labs))
+        for j in range(i)
+    )
+
+
+def _mended(version: Version, derived: Derived) -> Study:
+    """A version's study with the values moved by the least that parts its figures, as planned."""
+    plan = version.plan
+    flat = derived.of(light_off(plan))
+    moved = balance(flat)
+    if moved.moved:
+        plan = moved.edit.change(plan)
+    return replace(
+        study(plan),
+        title=version.title[:200],
+        grown=version.says[:400],
+        verdict="",
+        reason="",
+        note="",
+        readings=(),
+    )

@@ -1,0 +1,22 @@
+"""The rules studies are grown by, one file each, in the order they are shown."""
+
+from umber_compass.steps.studies.rules import (
+    ground,
+    lead,
+    library,
+    lights,
+    mood,
+    scheme,
+    strength,
+    temperature,
+    turn,
+)
+from umber_compass.steps.studies.spec import GrowRule
+
+RULES: dict[str, GrowRule] = {
+    m.RULE.name: m.RULE
+    for m in (ground, turn, lead, scheme, temperature, strength, mood, library, lights)
+}
+FIRST = ("ground", "lead", "strength")  # that are chosen until the artist says otherwise
+
+__all__ = ["FIRST", "RULES", "GrowRule"]

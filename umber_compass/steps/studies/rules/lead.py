@@ -1,0 +1,42 @@
+"""Another slot leads: two families exchange their hues."""
+
+from msgspec.structs import replace
+
+from umber_compass.plan.edits import each_part, study, with_colours
+from umber_compass.plan.model import Pinned, Plan, Solid
+from umber_compass.plan.terms import Slot
+from umber_compass.steps.harmony.scheme import needle_angles
+from umber_compass.steps.studies.spec import GrowRule, Soil, Version, hue_word
+
+
+def _versions(plan: Plan, soil: Soil) -> list[Version]:
+    scheme, found = study(plan).scheme, []
+    for slot, angle in needle_angles(scheme).items():
+        if slot in ("A", "grey"):
+            continue
+        word = hue_word(scheme.wheel, angle)
+        found.append(
+            Version(
+                f"{word.capitalize()} leads",
+                f"{slot} leads, A takes its place",
+                _swapped(plan, slot),
+            )
+        )
+    return found
+
+
+def _swapped(plan: Plan, slot: Slot) -> Plan:
+    """The families of A and another slot with their hues exchanged; tinted greys go with A’s."""
+    now = study(plan)
+    other: dict[Slot, Slot] = {"A": slot, slot: "A"}
+
+    def one(solid: Solid) -> Solid:
+        if isinstance(solid, Pinned):
+            return solid
+        return replace(solid, slot=other.get(solid.slot, solid.slot))
+
+    free = {r: c for r, c in now.colours.items() if r not in now.locked}
+    return with_colours(plan, {r: each_part(c, one) for r, c in free.items()})
+
+
+RULE = GrowRule("lead", "Swap which hue leads", "two families exchange their hues", _versions)

@@ -1,0 +1,17 @@
+"""Everything leaned toward warm or toward cool."""
+
+from umber_compass.plan.model import Plan
+from umber_compass.steps.studies.leaning import leaned
+from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+
+_BY = 0.035  # OKLab toward a pole
+
+
+def _versions(plan: Plan, soil: Soil) -> list[Version]:
+    return [
+        Version("Warmer", "all leaned toward warm", leaned(plan, _BY)),
+        Version("Cooler", "all leaned toward cool", leaned(plan, -_BY)),
+    ]
+
+
+RULE = GrowRule("temperature", "Warmer, cooler", "all leaned toward a pole", _versions)

@@ -1,0 +1,66 @@
+"""What a rule for growing studies is made of."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.wheels import hue_at
+from umber_compass.plan.edits import study
+from umber_compass.plan.model import Plan, Study
+from umber_compass.plan.palettes import GivenPalette
+from umber_compass.steps.harmony.colours import region_colours
+from umber_compass.steps.harmony.rose import ring
+from umber_compass.steps.harmony.touching import Touching
+from umber_compass.steps.sketch.naming import colour_name
+
+
+class Soil(NamedTuple):
+    """What rules may look at beside the plan they change."""
+
+    shares: dict[str, float]
+    touching: Touching
+    library: tuple[GivenPalette, ...]
+
+
+class Version(NamedTuple):
+    """One version: its title, what it is in a few words, and the plan that shows it."""
+
+    title: str
+    says: str
+    plan: Plan
+
+
+class GrowRule(NamedTuple):
+    """A rule: how it is called, what it does, and the versions it makes of a plan's study."""
+
+    name: str
+    title: str
+    says: str
+    versions: Callable[[Plan, Soil], list[Version]]
+
+
+def hue_word(wheel: str, angle_deg: float) -> str:
+    """A hue as a painter says it, as `teal`."""
+    hues = ring(wheel)
+    return colour_name(measure_hex(hues[round(angle_deg / 360 * len(hues)) % len(hues)]))
+
+
+def lead_word(of: Study) -> str:
+    """The leading hue of a study in a word."""
+    return hue_word(of.scheme.wheel, of.scheme.lead_deg)
+
+
+def ground_value(plan: Plan, shares: dict[str, float]) -> float:
+    """The mean value L* of a plan's grounds by area; of all regions where none is a ground."""
+    now = study(plan)
+    shown = region_colours(now.scheme, now.colours)
+    mine = [r.id for r in plan.regions if r.role == "ground"] or list(shown)
+    weight = [shares.get(r, 0.0) + 1e-9 for r in mine]
+    return float(np.average([shown[r].mean_value for r in mine], weights=weight))
+
+
+def lead_hue(of: Study) -> float:
+    """The OKLCh hue that leads a study."""
+    return float(hue_at(of.scheme.wheel, of.scheme.lead_deg))
