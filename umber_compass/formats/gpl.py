@@ -1,5 +1,6 @@
 """The text palette `.gpl`: rows of decimal levels and a name."""
 
+import re
 from collections.abc import Iterable
 from pathlib import Path
 from typing import NamedTuple
@@ -17,6 +18,38 @@ class Row(NamedTuple):
     hex: str
     what: str
     which: str
+
+
+_ROW = re.compile(r"[ \t]*(\d{1,3})[ \t]+(\d{1,3})[ \t]+(\d{1,3})(?:[ \t]+(.*))?")
+
+
+class Parsed(NamedTuple):
+    """What a palette's text holds."""
+
+    title: str
+    colours: list[tuple[str, str]]  # hex, name
+    comments: list[str]
+
+
+def parse(lines: list[str]) -> Parsed:
+    """The palette of some lines, the first being the format's own. Raises ValueError with the
+    number of the row that is none."""
+    title, comments = "", list[str]()
+    colours: list[tuple[str, str]] = []
+    for number, line in enumerate(lines[1:], 2):
+        if line.startswith("#"):
+            comments.append(line[1:].strip())
+        elif line.startswith("Name:") and not colours:
+            title = line[5:].strip()
+        elif line.startswith(("Columns:", "Channels:")) and not colours:
+            continue
+        elif line.strip():
+            found = _ROW.fullmatch(line)
+            levels = [int(g) for g in found.groups()[:3]] if found else [256]
+            if found is None or max(levels) > 255:
+                raise ValueError(str(number))
+            colours.append((f"#{bytes(levels).hex()}", (found[4] or "").strip()))
+    return Parsed(title, colours, comments)
 
 
 def text(title: str, rows: Iterable[Row], comments: Iterable[str] = ()) -> str:

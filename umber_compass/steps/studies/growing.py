@@ -9,16 +9,16 @@ from typing import NamedTuple
 import numpy as np
 from msgspec.structs import replace
 
-from umber_compass.colour.measured import levels_of
-from umber_compass.colour.spaces import Floats, decode, oklab
-from umber_compass.plan.edits import study
+from umber_compass.colour.gamut import fit
+from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, value
+from umber_compass.plan.edits import part, study
 from umber_compass.plan.light_edits import light_off
-from umber_compass.plan.model import Plan, Rig, Study
+from umber_compass.plan.model import Pinned, Plan, Planned, Rig, Study
 from umber_compass.plan.palettes import GivenPalette
-from umber_compass.steps.harmony.colours import region_colours
+from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import RULES
-from umber_compass.steps.studies.spec import Soil, Version, ground_value
+from umber_compass.steps.studies.spec import Soil, Version, grounds_of
 from umber_compass.steps.values.balance import balance
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -26,7 +26,7 @@ from umber_compass.work import Tick, idle
 MOST_CANDIDATES = 60
 LEAST_APART = 0.20  # area-weighted OKLab, a and b doubled
 _PER_WARNING = 0.36
-_OTHER_LIGHT = 0.16  # what another light counts as
+_OTHER_LIGHT = 0.07  # what another light counts as
 _LIGHT_GROUND, _DARK_GROUND = 62.0, 38.0  # L*
 _LOUD = 0.06  # OKLCh beyond the parent’s mean chroma that halves a candidate’s worth
 _ROUNDS = 2
@@ -36,7 +36,9 @@ _MERGES = 12.0  # L* under which a figure and what is behind it merge
 class Candidate(NamedTuple):
     """One version, and what it is chosen by."""
 
-    version: Version
+    title: str
+    says: str
+    plan: Plan
     lab: Floats  # (regions, 3) OKLab, a and b doubled
     rig: Rig | None
     ground: float  # L*
@@ -72,17 +74,20 @@ def grow(
     if not versions:
         line = words("make no other version of this study; choose another rule")
         raise Refusal("these rules", line)
-    tried = []
+    made = []
     for i, version in enumerate(versions):
-        tick(i / len(versions) * 0.5)
-        tried.append(_candidate(version, derived, soil))
-    known = [_lab(s, derived) for s in derived.plan.studies]
+        tick(i / len(versions) * 0.4)
+        made.append((version, version.make()))
+    tried = _candidates(made, derived)
+    ids = list(derived.shares)
+    known = [doubled(linear) for linear in linears_of(derived.plan.studies, ids)]
     rigs = [s.rig for s in derived.plan.studies]
     picked = _picked(tried, count, known, rigs, soil)
+    picked.sort(key=lambda c: -c.worth)  # few warnings first
     found, left = [], _apart_from_all(picked, known, rigs, soil)
     for i, one in enumerate(picked):
         tick(0.5 + i / len(picked) * 0.5)
-        found.append(_mended(one.version, derived))
+        found.append(_mended(one, derived))
     return Growth(tuple(found), left)
 
 
@@ -90,50 +95,88 @@ def _versions(plan: Plan, soil: Soil, rules: Sequence[str]) -> list[Version]:
     """Versions by each rule alone, then by two of them together, as many as are looked at; the same
     plan gives the same."""
     single = {name: RULES[name].versions(plan, soil) for name in rules}
-    found = [v for own in single.values() for v in own]
+    found = [v for own in single.values() for v in own][:MOST_CANDIDATES]
     pairs = [
         (version, second) for first, second in combinations(rules, 2) for version in single[first]
     ]
     random.Random(plan.current_study).shuffle(pairs)
     for version, second in pairs:
+        found += _both(version, second, soil, len(found))
         if len(found) >= MOST_CANDIDATES:
             break
-        for more in _some(RULES[second].versions(version.plan, soil), len(found)):
-            title = f"{version.title}, {more.title[:1].lower()}{more.title[1:]}"
-            found.append(Version(title, f"{version.says}; {more.says}", more.plan))
     return found[:MOST_CANDIDATES]
 
 
-def _some(versions: list[Version], at: int) -> list[Version]:
-    """Two of many, other ones each time, so that one rule does not fill the wall."""
-    return [versions[(at + k * 3) % len(versions)] for k in range(min(2, len(versions)))]
+def _both(version: Version, second: str, soil: Soil, at: int) -> list[Version]:
+    """A version with another rule on top: two of what that makes, other ones each time, so that one
+    rule does not fill the wall."""
+    plan = version.make()
+    versions = RULES[second].versions(plan, soil)
+    some = [versions[(at + k * 3) % len(versions)] for k in range(min(2, len(versions)))]
+    return [
+        Version(
+            f"{version.title}, {more.title[:1].lower()}{more.title[1:]}",
+            f"{version.says}; {more.says}",
+            more.make,
+        )
+        for more in some
+    ]
 
 
-def _candidate(version: Version, derived: Derived, soil: Soil) -> Candidate:
-    now = study(version.plan)
-    lab = _lab(now, derived)
-    ground = ground_value(version.plan, soil.shares)
+def _candidates(made: list[tuple[Version, Plan]], derived: Derived) -> list[Candidate]:
+    """Versions with what they are chosen by, all measured at once."""
+    ids = list(derived.shares)
     weight = np.array(list(derived.shares.values()))
-    before = _lab(derived.study, derived)
-    louder = float((np.hypot(*lab[:, 1:].T) - np.hypot(*before[:, 1:].T)) @ weight) / 2
-    worth = 1 / (1 + _PER_WARNING * _merging(now, derived))
-    worth *= 0.5 ** max(louder / _LOUD, 0.0)
-    return Candidate(version, lab, now.rig, ground, worth)
+    grounds = np.isin(ids, grounds_of(derived.plan))
+    linears = linears_of([study(plan) for _, plan in made], ids)
+    own = doubled(linears_of([derived.study], ids)[0])
+    chroma = float(np.hypot(*own[:, 1:].T) @ weight) / 2
+    found = []
+    for (version, plan), linear in zip(made, linears, strict=True):
+        lab, light = doubled(linear), value(linear)
+        ground = float(np.average(light[grounds], weights=weight[grounds] + 1e-9))
+        louder = float(np.hypot(*lab[:, 1:].T) @ weight) / 2 - chroma
+        worth = 1 / (1 + _PER_WARNING * _merging(light, ids, derived))
+        worth *= 0.5 ** max(louder / _LOUD, 0.0)
+        rig = study(plan).rig
+        found.append(Candidate(version.title, version.says, plan, lab, rig, ground, worth))
+    return found
 
 
-def _lab(of: Study, derived: Derived) -> Floats:
-    """The colours of a study, (regions, 3), OKLab with a and b doubled, in the order of shares."""
-    shown = region_colours(of.scheme, of.colours)
-    rows = [[levels_of(e.hex) for e in (shown[r].first, shown[r].ends[-1])] for r in derived.shares]
-    lab = oklab(decode(np.array(rows) / 255)).mean(axis=1)
-    return np.asarray(lab * np.array([1.0, 2.0, 2.0]))
+def linears_of(studies: Sequence[Study], ids: Sequence[str]) -> Floats:
+    """The colours of studies of one sketch as linear light, (studies, regions, 3), gradients in
+    their middle, in the order of some region ids: all worked out at once."""
+    rows = [
+        (solid, study_of.scheme.chroma, slot_hues(study_of.scheme))
+        for study_of in studies
+        for region in ids
+        for solid in (part(study_of.colours[region], 0), part(study_of.colours[region], 1))
+    ]
+    wish = np.array(
+        [
+            (s.value, s.chroma * c.get(s.slot, 1.0), h.get(s.slot, h["A"]) + s.hue_offset_deg)
+            if isinstance(s, Planned)
+            else (0.0, 0.0, 0.0)
+            for s, c, h in rows
+        ]
+    ).reshape(-1, 3)
+    linear = fit(wish[:, 0], wish[:, 1], wish[:, 2])
+    for i, (solid, _, _) in enumerate(rows):
+        if isinstance(solid, Pinned):
+            linear[i] = decode(parse_hex(solid.hex))
+    return np.asarray(linear.reshape(len(studies), len(ids), 2, 3).mean(axis=2))
 
 
-def _merging(of: Study, derived: Derived) -> int:
+def doubled(linear: Floats) -> Floats:
+    """OKLab of colours, (n, 3), a and b doubled: hue is what a study is told by."""
+    return np.asarray(oklab(linear) * np.array([1.0, 2.0, 2.0]))
+
+
+def _merging(light: Floats, ids: Sequence[str], derived: Derived) -> int:
     """How many borders of figures would be lost, as planned: a quick count of likely warnings."""
-    shown = region_colours(of.scheme, of.colours)
+    at = {r: i for i, r in enumerate(ids)}
     return sum(
-        abs(shown[b.figure].mean_value - shown[b.behind].mean_value) < _MERGES
+        abs(float(light[at[b.figure]] - light[at[b.behind]])) < _MERGES
         for b in derived.borders
         if b.wish == "parting"
     )
@@ -214,17 +257,16 @@ def _apart_from_all(
     )
 
 
-def _mended(version: Version, derived: Derived) -> Study:
-    """A version's study with the values moved by the least that parts its figures, as planned."""
-    plan = version.plan
-    flat = derived.of(light_off(plan))
-    moved = balance(flat)
+def _mended(one: Candidate, derived: Derived) -> Study:
+    """A candidate's study with the values moved by the least that parts its figures, as planned."""
+    plan = one.plan
+    moved = balance(derived.of(light_off(plan)))
     if moved.moved:
         plan = moved.edit.change(plan)
     return replace(
         study(plan),
-        title=version.title[:200],
-        grown=version.says[:400],
+        title=one.title[:200],
+        grown=one.says[:400],
         verdict="",
         reason="",
         note="",

@@ -25,11 +25,11 @@ class Soil(NamedTuple):
 
 
 class Version(NamedTuple):
-    """One version: its title, what it is in a few words, and the plan that shows it."""
+    """One version: its title, what it is in a few words, and what makes the plan that shows it."""
 
     title: str
     says: str
-    plan: Plan
+    make: Callable[[], Plan]
 
 
 class GrowRule(NamedTuple):
@@ -56,9 +56,14 @@ def ground_value(plan: Plan, shares: dict[str, float]) -> float:
     """The mean value L* of a plan's grounds by area; of all regions where none is a ground."""
     now = study(plan)
     shown = region_colours(now.scheme, now.colours)
-    mine = [r.id for r in plan.regions if r.role == "ground"] or list(shown)
+    mine = grounds_of(plan)
     weight = [shares.get(r, 0.0) + 1e-9 for r in mine]
     return float(np.average([shown[r].mean_value for r in mine], weights=weight))
+
+
+def grounds_of(plan: Plan) -> list[str]:
+    """The regions that are grounds; all of them where none is."""
+    return [r.id for r in plan.regions if r.role == "ground"] or [r.id for r in plan.regions]
 
 
 def lead_hue(of: Study) -> float:

@@ -19,7 +19,7 @@ def _versions(plan: Plan, soil: Soil) -> list[Version]:
     for title, value in (("Dark ground", _DARK), ("Light ground", _LIGHT)):
         if abs(now - value) > _SAME:
             says = "the ground’s values turned over"
-            found.append(Version(title, says, _turned(plan, now, value)))
+            found.append(Version(title, says, partial(_turned, plan, now, value)))
     return found
 
 

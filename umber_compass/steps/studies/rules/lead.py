@@ -1,5 +1,7 @@
 """Another slot leads: two families exchange their hues."""
 
+from functools import partial
+
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import each_part, study, with_colours
@@ -15,13 +17,8 @@ def _versions(plan: Plan, soil: Soil) -> list[Version]:
         if slot in ("A", "grey"):
             continue
         word = hue_word(scheme.wheel, angle)
-        found.append(
-            Version(
-                f"{word.capitalize()} leads",
-                f"{slot} leads, A takes its place",
-                _swapped(plan, slot),
-            )
-        )
+        title, says = f"{word.capitalize()} leads", f"{slot} leads, A takes its place"
+        found.append(Version(title, says, partial(_swapped, plan, slot)))
     return found
 
 

@@ -1,5 +1,7 @@
 """The lights swapped: the key’s colour with the ambient light’s, or the key on the other side."""
 
+from functools import partial
+
 from msgspec.structs import replace
 
 from umber_compass.plan.light_edits import rig_of, with_rig
@@ -26,7 +28,7 @@ def _versions(plan: Plan, soil: Soil) -> list[Version]:
         ),
         ("Lit from across", "the key on the other side", replace(rig, lamps=lamps(across))),
     )
-    return [Version(title, says, with_rig(plan, r)) for title, says, r in made]
+    return [Version(title, says, partial(with_rig, plan, r)) for title, says, r in made]
 
 
 RULE = GrowRule("lights", "Swap the lights", "their colours, or their side", _versions)

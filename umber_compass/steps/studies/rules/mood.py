@@ -1,5 +1,7 @@
 """Another mood: lead, chroma, key and contrast brought within its conventions."""
 
+from functools import partial
+
 from msgspec.structs import replace
 
 from umber_compass.colour.wheels import angle_of
@@ -13,13 +15,18 @@ from umber_compass.steps.studies.leaning import keyed, leaned, strengthened
 from umber_compass.steps.studies.spec import GrowRule, Soil, Version
 
 _LEAN = 0.045  # OKLab toward warm or cool, where a mood asks for it
+_INSET = 0.2  # of a wish’s width, by which a measure is brought inside
 _LEANS: tuple[tuple[MoodMeasure, float], ...] = (("warm", 1.0), ("cool", -1.0))
 
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:
     own = study(plan).mood
     return [
-        Version(mood.title, f"{mood.title.lower()}: {mood.says}", moody(plan, mood, soil.shares))
+        Version(
+            mood.title,
+            f"{mood.title.lower()}: {mood.says}",
+            partial(moody, plan, mood, soil.shares),
+        )
         for mood in MOODS.values()
         if mood.wishes and (own is None or own.name != mood.name)
     ]
@@ -36,14 +43,13 @@ def moody(plan: Plan, mood: Mood, shares: dict[str, float]) -> Plan:
             plan = leaned(plan, way * _LEAN)
     now = _now(plan, shares)
     if "chroma" in mood.wishes:
-        times = _middle(mood, "chroma") / max(now["chroma"], 0.5)
+        times = _within(now["chroma"], mood, "chroma") / max(now["chroma"], 0.5)
         plan = strengthened(plan, times, max(times, 0.8))
     now = _now(plan, shares)
-    by = _middle(mood, "key") - now["key"] if "key" in mood.wishes else 0.0
+    by = _within(now["key"], mood, "key") - now["key"] if "key" in mood.wishes else 0.0
     spread = 1.0
     if "contrast" in mood.wishes:
-        low, high = mood.wishes["contrast"]
-        spread = min(max(now["contrast"], low + 4), high - 4) / max(now["contrast"], 1.0)
+        spread = _within(now["contrast"], mood, "contrast") / max(now["contrast"], 1.0)
     plan = keyed(plan, by, min(max(spread, 0.5), 1.8), now["key"])
     return with_study(plan, replace(study(plan), mood=MoodWish(name=mood.name)))
 
@@ -53,9 +59,11 @@ def _now(plan: Plan, shares: dict[str, float]) -> dict[MoodMeasure, float]:
     return mood_measures(region_colours(now.scheme, now.colours), shares)
 
 
-def _middle(mood: Mood, measure: MoodMeasure) -> float:
+def _within(now: float, mood: Mood, measure: MoodMeasure) -> float:
+    """The nearest number that lies well within what the mood wishes of a measure."""
     low, high = mood.wishes[measure]
-    return (low + high) / 2
+    inset = _INSET * (high - low)
+    return min(max(now, low + inset), high - inset)
 
 
 RULE = GrowRule("mood", "Another mood", "sombre, tender, festive …", _versions)

@@ -1,5 +1,7 @@
 """Another scheme under the same lead."""
 
+from functools import partial
+
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import each_part, part, study, with_study
@@ -26,7 +28,7 @@ def _versions(plan: Plan, soil: Soil) -> list[Version]:
                 chroma={},
                 arcs={},
             )
-            made = _dealt(plan, scheme, soil)
+            made = partial(_dealt, plan, scheme, soil)
             found.append(Version(spec.title.capitalize(), "another scheme, the same lead", made))
     return found
 

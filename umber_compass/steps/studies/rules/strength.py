@@ -1,5 +1,7 @@
 """Chroma brought down off the focus, or up all over."""
 
+from functools import partial
+
 from umber_compass.plan.model import Plan
 from umber_compass.steps.studies.leaning import strengthened
 from umber_compass.steps.studies.spec import GrowRule, Soil, Version
@@ -9,8 +11,8 @@ _QUIETER, _STRONGER = (0.5, 1.0), (1.45, 1.25)  # times; of the focus
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:
     return [
-        Version("Quieter", "chroma halved off the focus", strengthened(plan, *_QUIETER)),
-        Version("Stronger", "chroma up by half", strengthened(plan, *_STRONGER)),
+        Version("Quieter", "chroma halved off the focus", partial(strengthened, plan, *_QUIETER)),
+        Version("Stronger", "chroma up by half", partial(strengthened, plan, *_STRONGER)),
     ]
 
 

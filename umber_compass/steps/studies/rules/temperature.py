@@ -1,5 +1,7 @@
 """Everything leaned toward warm or toward cool."""
 
+from functools import partial
+
 from umber_compass.plan.model import Plan
 from umber_compass.steps.studies.leaning import leaned
 from umber_compass.steps.studies.spec import GrowRule, Soil, Version
@@ -9,8 +11,8 @@ _BY = 0.035  # OKLab toward a pole
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:
     return [
-        Version("Warmer", "all leaned toward warm", leaned(plan, _BY)),
-        Version("Cooler", "all leaned toward cool", leaned(plan, -_BY)),
+        Version("Warmer", "all leaned toward warm", partial(leaned, plan, _BY)),
+        Version("Cooler", "all leaned toward cool", partial(leaned, plan, -_BY)),
     ]
 
 

@@ -1,9 +1,11 @@
 """The whole scheme turned on its wheel."""
 
+from functools import partial
+
 from umber_compass.plan.edits import study, with_scheme
 from umber_compass.plan.harmony_edits import turned
 from umber_compass.plan.model import Plan
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version, lead_word
+from umber_compass.steps.studies.spec import GrowRule, Soil, Version, hue_word
 
 _STEP = 30
 
@@ -11,9 +13,10 @@ _STEP = 30
 def _versions(plan: Plan, soil: Soil) -> list[Version]:
     lead, found = study(plan).scheme.lead_deg, []
     for by in range(_STEP, 360, _STEP):
-        made = with_scheme(plan, lead_deg=turned(lead + by))
-        word = lead_word(study(made))
-        found.append(Version(f"{word.capitalize()} leads", f"the scheme turned {by}°", made))
+        to = turned(lead + by)
+        title = f"{hue_word(study(plan).scheme.wheel, to).capitalize()} leads"
+        make = partial(with_scheme, plan, lead_deg=to)
+        found.append(Version(title, f"the scheme turned {by}°", make))
     return found
 
 
