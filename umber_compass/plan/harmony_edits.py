@@ -1,11 +1,13 @@
 """Changes to a plan's scheme and families that need no colour to be computed."""
 
+from itertools import pairwise
+
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, each_part, study, with_colours, with_scheme
 from umber_compass.plan.model import Colour, Pinned, Plan, Solid
 from umber_compass.plan.ranges import bounded
-from umber_compass.plan.terms import Share, Slot
+from umber_compass.plan.terms import HalfArc, Share, Slot, Times
 from umber_compass.words import Words, words
 
 LEAST_SPREAD, MOST_SPREAD = 5.0, 90.0  # wheel degrees
@@ -49,6 +51,60 @@ def set_wished_share(slot: Slot, share: float) -> Edit:
 
     text = words("wish {slot} a share of {share:.0%}", slot=slot, share=kept)
     return Edit(text, change, f"share {slot}")
+
+
+def set_slot_chroma(slot: Slot, times: float) -> Edit:
+    """How strong a slot's colours are, times what each is planned with."""
+    kept = bounded(Times, times)
+
+    def change(plan: Plan) -> Plan:
+        return with_scheme(plan, chroma={**study(plan).scheme.chroma, slot: kept})
+
+    text = words("bring {slot}’s chroma to {times:.0%}", slot=slot, times=kept)
+    return Edit(text, change, f"level {slot}")
+
+
+def set_arc(slot: Slot, half_deg: float) -> Edit:
+    """Half the arc a slot's colours may stray in, OKLCh degrees."""
+    kept = bounded(HalfArc, half_deg)
+
+    def change(plan: Plan) -> Plan:
+        return with_scheme(plan, arcs={**study(plan).scheme.arcs, slot: kept})
+
+    return Edit(words("let {slot} stray by {deg:.0f}°", slot=slot, deg=kept), change, f"arc {slot}")
+
+
+_FREE_SLOTS: tuple[Slot, ...] = ("B", "C", "D")
+
+
+def set_offset(slot: Slot, offset_deg: float) -> Edit:
+    """Where a hue of a free scheme stands from the lead, wheel degrees."""
+
+    def change(plan: Plan) -> Plan:
+        offsets = list(study(plan).scheme.offsets)
+        at = _FREE_SLOTS.index(slot)
+        if at >= len(offsets):
+            return plan
+        offsets[at] = turned(offset_deg)
+        return with_scheme(plan, offsets=tuple(offsets))
+
+    text = words("put {slot} at {deg:.0f}° from the lead", slot=slot, deg=turned(offset_deg))
+    return Edit(text, change, f"offset {slot}")
+
+
+def add_hue() -> Edit:
+    """One more hue in a free scheme, in the widest gap of its wheel; three at most beside A."""
+
+    def change(plan: Plan) -> Plan:
+        offsets = study(plan).scheme.offsets
+        if len(offsets) >= len(_FREE_SLOTS):
+            return plan
+        stand = sorted((0.0, *offsets))
+        gaps = [(b - a, a) for a, b in pairwise((*stand, 360.0))]
+        wide, start = max(gaps)
+        return with_scheme(plan, offsets=(*offsets, turned(start + wide / 2)))
+
+    return Edit(words("add a hue"), change)
 
 
 def turn_family(slot: Slot, turn_deg: float) -> Edit:

@@ -44,6 +44,7 @@ class Layout(QWidget):
         row.addWidget(self.route)
         self.middle = Middle()
         self.stage, self.tray, self.strip = self.middle.stage, self.middle.tray, self.middle.strip
+        self.wall = self.middle.wall
         self.notice, self.head = self.middle.notice, self.middle.head
         self.title, self.purpose, self.hint = (
             self.middle.title,
@@ -68,6 +69,7 @@ class Layout(QWidget):
             self.stage,
             self.tray,
             self.strip,
+            self.wall,
             self.notice,
             *self.benches.values(),
             self.practice,

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QMainWindow, QStackedWidget
 
+from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
 from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.joining import Joining
@@ -26,11 +27,12 @@ class MainWindow(QMainWindow):
         dialogs: Dialogs | None = None,
         cache: Cache | None = None,
         remembered: Remembered | None = None,
+        library: Library | None = None,
     ) -> None:
         super().__init__()
         self.setWindowTitle("Umber Compass")
         self.setAcceptDrops(True)
-        self.works = make(self, dialogs or Dialogs(), cache, remembered or Remembered())
+        self.works = make(self, dialogs or Dialogs(), cache, remembered or Remembered(), library)
         self._pages = QStackedWidget()
         self._pages.addWidget(self.works.start)
         self._pages.addWidget(self.works.layout)
@@ -95,6 +97,7 @@ class MainWindow(QMainWindow):
         self.works.small_views.timer.stop()
         self.works.director.preparing.stop()
         self.works.focusing.turning.stop()
+        self.works.studies.cards.close()
         self.dressing.turn.stop()
         self.works.help.close()
         self.standing.keep(self.works.layout.splitter)

@@ -10,6 +10,7 @@ from umber_compass.window.frame.notice import Notice
 from umber_compass.window.frame.tray import Tray
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.view_strip import CAPTION, GAP, ViewStrip
+from umber_compass.window.wall.wall import StudyWall
 
 _UPRIGHT, _WIDE = 1.0, 2.2  # width / height of a picture, under and over which views move
 _STRIP = 0.18  # of the height for views in a row; never less than
@@ -36,6 +37,10 @@ class Middle(QWidget):
         self._grid.addWidget(self.stage, 0, 0)
         self._grid.addWidget(self.tray, 1, 0, 1, 2)
         self.column.addLayout(self._grid, 1)
+        self.wall = StudyWall()
+        self.wall.setVisible(False)
+        self.column.addWidget(self.wall, 1)
+        self._walled = self._alone = False
         self.notice = Notice()
         self.column.addWidget(self.notice)
         self.aspect = 4 / 3  # of the picture, width / height
@@ -68,10 +73,25 @@ class Middle(QWidget):
 
     def set_alone(self, alone: bool) -> None:
         """Hide all but the stage, or show all again."""
+        self._alone = alone
         self.stage.set_alone(alone)
-        for part in (self.tray, self.strip, self.head, self.notice):
+        for part in (self.head, self.notice):
             part.setVisible(not alone)
+        self._show_parts()
         self.column.setContentsMargins(0, 0 if alone else 6, 0, 0)
+
+    def show_wall(self, on: bool) -> None:
+        """Have the study wall in the stage's place, or the stage again."""
+        self._walled = on
+        self._show_parts()
+
+    def _show_parts(self) -> None:
+        wall = self._walled and not self._alone
+        self.wall.setVisible(wall)
+        self.stage.setVisible(not wall)
+        for part in (self.tray, self.strip):
+            part.setVisible(not wall and not self._alone)
+        self.column.setStretch(1, 0 if wall else 1)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._size_strip()

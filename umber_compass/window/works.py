@@ -4,6 +4,7 @@ from typing import NamedTuple
 
 from PySide6.QtWidgets import QMainWindow
 
+from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
 from umber_compass.window.commands import actions
 from umber_compass.window.commands.context import ContextMenu
@@ -11,6 +12,8 @@ from umber_compass.window.commands.focusing import Focusing
 from umber_compass.window.commands.recent import Recent
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
+from umber_compass.window.commands.studies import StudyCommands
+from umber_compass.window.commands.study_actions import study_actions
 from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
@@ -46,10 +49,15 @@ class Works(NamedTuple):
     help: Help
     context: ContextMenu
     focusing: Focusing
+    studies: StudyCommands
 
 
 def make(
-    window: QMainWindow, dialogs: Dialogs, cache: Cache | None, remembered: Remembered
+    window: QMainWindow,
+    dialogs: Dialogs,
+    cache: Cache | None,
+    remembered: Remembered,
+    library: Library | None = None,
 ) -> Works:
     """Make the parts of a window, and its menus."""
     desk, layout = Desk(cache), Layout()
@@ -62,6 +70,8 @@ def make(
     focusing = Focusing(desk, layout, marks, director)
     steps = StepCommands(desk.session, layout, following, small_views)
 
+    studies = StudyCommands(desk, layout, files, library or Library())
+
     def has_plan() -> bool:
         return desk.history is not None
 
@@ -70,6 +80,7 @@ def make(
     menus.fill(actions.step_actions(steps, has_plan))
     menus.fill(actions.region_actions(regions, steps, has_plan))
     menus.fill(actions.focus_actions(focusing, has_plan))
+    menus.fill(study_actions(studies, has_plan))
     menus.fill(actions.view_actions(views, has_plan))
     menus.fill(actions.help_actions(lambda page: pages.open(page)))
     context = ContextMenu(desk, layout, regions, steps, marks)
@@ -98,4 +109,5 @@ def make(
         pages,
         context,
         focusing,
+        studies,
     )

@@ -1,12 +1,15 @@
 """Families of regions: their order, what each holds, which colours are given."""
 
+from functools import lru_cache
 from typing import NamedTuple
 
+from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.model import Region, Scheme
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles, wished_shares
 from umber_compass.steps.harmony.schemes import spec_of
+from umber_compass.steps.sketch.naming import colour_name
 
 _NO_HUE = "#808080"  # what stands for the greys
 
@@ -20,6 +23,13 @@ class SlotShare(NamedTuple):
     now: float  # 0-1
     wished: float  # 0-1
     hex: str
+    name: str  # what its colours are called, as `teal`
+
+
+@lru_cache(256)
+def family_word(hex_text: str) -> str:
+    """A hue of the ring as a painter says it."""
+    return colour_name(measure_hex(hex_text))
 
 
 def family_order(scheme: Scheme) -> dict[str, int]:
@@ -55,8 +65,9 @@ def slot_shares(
     for slot, wished in wished_shares(scheme).items():
         now = held.get(slot, 0.0)
         if slot == "grey":
-            rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE))
+            rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE, "grey"))
             continue
         shown = hues[int(angles[slot] / 360 * len(hues)) % len(hues)]
-        rows.append(SlotShare(slot, parts[slot], angles[slot], now, wished, shown))
+        word = family_word(shown)
+        rows.append(SlotShare(slot, parts[slot], angles[slot], now, wished, shown, word))
     return rows

@@ -12,7 +12,7 @@ from umber_compass.colour.wheels import angle_of, hue_at
 from umber_compass.plan.model import Scheme
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.scheme import needle_angles
-from umber_compass.steps.harmony.schemes import spec_of
+from umber_compass.steps.harmony.schemes import FREE, spec_of
 from umber_compass.steps.harmony.warmth import COOL_HUE, WARM_HUE
 
 
@@ -35,6 +35,7 @@ class RoseParts(NamedTuple):
     needles: dict[str, float]
     spreads: dict[str, tuple[float, float]]  # by slot that spreads: where from the lead, which way
     spread_deg: float
+    free: bool  # each hue stands where it is put
     arcs: tuple[tuple[float, float], ...]
     warm: float
     cool: float
@@ -69,6 +70,7 @@ def rose(
         {str(s): a for s, a in needles.items()},
         _spreads(scheme),
         scheme.spread_deg,
+        scheme.name == FREE,
         tuple(arcs),
         float(angle_of(scheme.wheel, WARM_HUE)),
         float(angle_of(scheme.wheel, COOL_HUE)),

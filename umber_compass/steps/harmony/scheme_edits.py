@@ -129,6 +129,16 @@ def fit_scheme(scheme: Scheme, title: str) -> Edit:
     return Edit(text, lambda plan: _rescheme(plan, scheme), says=what_moved)
 
 
+def drop_hue() -> Edit:
+    """The last hue of a free scheme taken away; its colours stay as they are, with the nearest."""
+
+    def apply(plan: Plan) -> Plan:
+        scheme = study(plan).scheme
+        return resaid(plan, replace(scheme, offsets=scheme.offsets[:-1]))
+
+    return Edit(words("take a hue away"), apply)
+
+
 def pull_into(strength: float, slot: Slot | None = None) -> Edit:
     """Colours turned a share, 0-1, of the way to their slot's hue: all, or one slot's; locked and
     given ones stay."""

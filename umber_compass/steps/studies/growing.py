@@ -27,7 +27,7 @@ MOST_CANDIDATES = 60
 LEAST_APART = 0.20  # area-weighted OKLab, a and b doubled
 _PER_WARNING = 0.36
 _OTHER_LIGHT = 0.07  # what another light counts as
-_LIGHT_GROUND, _DARK_GROUND = 62.0, 38.0  # L*
+_LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*
 _LOUD = 0.06  # OKLCh beyond the parent’s mean chroma that halves a candidate’s worth
 _ROUNDS = 2
 _MERGES = 12.0  # L* under which a figure and what is behind it merge
@@ -97,7 +97,10 @@ def _versions(plan: Plan, soil: Soil, rules: Sequence[str]) -> list[Version]:
     single = {name: RULES[name].versions(plan, soil) for name in rules}
     found = [v for own in single.values() for v in own][:MOST_CANDIDATES]
     pairs = [
-        (version, second) for first, second in combinations(rules, 2) for version in single[first]
+        (version, second)
+        for first, second in combinations(rules, 2)
+        if RULES[first].kind != RULES[second].kind
+        for version in single[first]
     ]
     random.Random(plan.current_study).shuffle(pairs)
     for version, second in pairs:

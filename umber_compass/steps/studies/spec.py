@@ -39,6 +39,7 @@ class GrowRule(NamedTuple):
     title: str
     says: str
     versions: Callable[[Plan, Soil], list[Version]]
+    kind: str = "hue"  # what it changes; two of a kind are not laid over each other
 
 
 def hue_word(wheel: str, angle_deg: float) -> str:

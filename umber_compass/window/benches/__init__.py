@@ -1,10 +1,19 @@
 """One bench a step, each a folder and one row here, in the route's order."""
 
-from umber_compass.window.benches import focus, handoff, harmony, light, ramps, sketch, values
+from umber_compass.window.benches import (
+    focus,
+    handoff,
+    harmony,
+    light,
+    ramps,
+    sketch,
+    studies,
+    values,
+)
 from umber_compass.window.benches.row import BenchRow
 
 BENCHES: dict[str, BenchRow] = {
-    m.ROW.step: m.ROW for m in (sketch, harmony, values, focus, light, ramps, handoff)
+    m.ROW.step: m.ROW for m in (sketch, harmony, values, focus, studies, light, ramps, handoff)
 }
 
 __all__ = ["BENCHES", "BenchRow"]

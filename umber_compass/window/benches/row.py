@@ -28,4 +28,5 @@ class BenchRow(NamedTuple):
     make: Callable[[], Bench]
     views: tuple[str, ...] = USUAL
     marks: Callable[[Derived, str], Marks] = no_marks
+    takes_stage: bool = False  # it shows something of its own in the stage's place
     join: Callable[[Bench, Hands], None] = no_joining  # what only this bench is joined to

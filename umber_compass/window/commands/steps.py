@@ -32,6 +32,7 @@ class StepCommands(QObject):
         row = BENCHES[self._session.step]
         bench = self._layout.benches[row.step]
         self._views.enter(row.step, row.views)
+        self._layout.middle.show_wall(row.takes_stage)
         self._layout.strip.stage_view(self._session.view)
         self._show_practice(False)
         self._layout.stack.setCurrentWidget(bench)

@@ -38,6 +38,11 @@ class Dialogs:
         """Where hand-off files go."""
         return _path(QFileDialog.getExistingDirectory(parent, _tr("Hand-off folder"), start))
 
+    def picture(self, parent: QWidget, name: str) -> Path | None:
+        """Where to write a picture."""
+        kinds = _tr("PNG pictures (*.png)")
+        return _path(QFileDialog.getSaveFileName(parent, _tr("Write picture"), name, kinds)[0])
+
     def unsaved(self, parent: QWidget, title: str) -> Unsaved:
         """What happens to work that no file holds."""
         box = QMessageBox(parent)

@@ -17,6 +17,6 @@ RULES: dict[str, GrowRule] = {
     m.RULE.name: m.RULE
     for m in (ground, turn, lead, scheme, temperature, strength, mood, library, lights)
 }
-FIRST = ("ground", "lead", "strength")  # that are chosen until the artist says otherwise
+FIRST = ("ground", "turn", "lead", "strength")  # that are chosen until the artist says otherwise
 
 __all__ = ["FIRST", "RULES", "GrowRule"]

@@ -45,5 +45,5 @@ def _turned(plan: Plan, before: float, value: float) -> Plan:
 
 
 RULE = GrowRule(
-    "ground", "Turn the ground light or dark", "orders on the figure are kept", _versions
+    "ground", "Turn the ground light or dark", "orders on the figure are kept", _versions, "ground"
 )

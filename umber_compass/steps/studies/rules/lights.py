@@ -31,4 +31,4 @@ def _versions(plan: Plan, soil: Soil) -> list[Version]:
     return [Version(title, says, partial(with_rig, plan, r)) for title, says, r in made]
 
 
-RULE = GrowRule("lights", "Swap the lights", "their colours, or their side", _versions)
+RULE = GrowRule("lights", "Swap the lights", "their colours, or their side", _versions, "light")

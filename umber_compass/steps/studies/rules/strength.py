@@ -16,4 +16,6 @@ def _versions(plan: Plan, soil: Soil) -> list[Version]:
     ]
 
 
-RULE = GrowRule("strength", "Quieter, stronger", "chroma off the focus halved, or up", _versions)
+RULE = GrowRule(
+    "strength", "Quieter, stronger", "chroma off the focus halved, or up", _versions, "tone"
+)

@@ -24,6 +24,7 @@ class Rose(Holding, QWidget):
 
     turned = Signal(float)  # A's angle, wheel degrees
     spread = Signal(float)  # wheel degrees
+    moved = Signal(str, float)  # a slot of a free scheme, wheel degrees from the lead
     family = Signal(str, float, float)  # slot, from angle, to angle
     began = Signal()
     ended = Signal()
@@ -107,6 +108,8 @@ class Rose(Holding, QWidget):
         angle = self.dial.angle_of(place)
         if self._held.kind == "petal":
             self.family.emit(self._held.slot, self._held.angle, angle)
+        elif self._parts.free and self._held.slot != "A":
+            self.moved.emit(self._held.slot, (angle - self._parts.needles["A"]) % 360)
         elif self._held.slot in self._parts.spreads:
             base, way = self._parts.spreads[self._held.slot]
             lead = self._parts.needles["A"]

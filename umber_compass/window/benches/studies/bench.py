@@ -1,0 +1,174 @@
+"""The studies bench: rules to grow by, what is said of the chosen study, its numbers beside those
+of the one that is shown."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from umber_compass.plan.model import Study
+from umber_compass.plan.study_edits import judge_study, name_study, note_study
+from umber_compass.plan.terms import Verdict
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.studies.rules import FIRST, RULES
+from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.wall.number_rows import NumberTable
+
+COUNT = 6
+
+
+class StudiesBench(Bench):
+    """Grow, decide, compare."""
+
+    grow_wanted = Signal(object)  # rules by name
+    current_wanted = Signal(str)
+    copy_wanted = Signal(str)
+    remove_wanted = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__("Studies")
+        self._chosen: Study | None = None
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setFrameShape(QFrame.Shape.NoFrame)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        body = QWidget()
+        column = QVBoxLayout(body)
+        column.setContentsMargins(0, 0, 10, 0)
+        column.setSpacing(8)
+        self._build_rules(column)
+        self._build_study(column)
+        self.table = NumberTable()
+        column.addWidget(self.table)
+        column.addStretch(1)
+        scroll.setWidget(body)
+        self.column.addWidget(scroll, 1)
+
+    def _build_rules(self, column: QVBoxLayout) -> None:
+        self.heading = QLabel()
+        self.heading.setObjectName("heading")
+        column.addWidget(self.heading)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(12)
+        grid.setVerticalSpacing(5)
+        self.rules: dict[str, QCheckBox] = {}
+        for row, rule in enumerate(RULES.values()):
+            box = QCheckBox(self.tr(rule.title))
+            box.setChecked(rule.name in FIRST)
+            box.toggled.connect(self._show_grow)
+            self.rules[rule.name] = box
+            grid.addWidget(box, row, 0)
+            grid.addWidget(quiet(self.tr(rule.says)), row, 1)
+        grid.setColumnStretch(1, 1)
+        column.addLayout(grid)
+        self.grow = QPushButton(self.tr("Grow six"))
+        self.grow.setObjectName("chief")
+        self.grow.clicked.connect(lambda: self.grow_wanted.emit(self.chosen_rules()))
+        column.addWidget(self.grow)
+
+    def _build_study(self, column: QVBoxLayout) -> None:
+        self.title, self.note, self.reason = QLineEdit(), QLineEdit(), QLineEdit()
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(12)
+        grid.setVerticalSpacing(5)
+        rows = (
+            (self.tr("study"), self.title, self.tr("The chosen study’s title")),
+            (self.tr("note"), self.note, self.tr("What you want to remember of it")),
+            (self.tr("because"), self.reason, self.tr("Why it was kept or rejected")),
+        )
+        for row, (said, field, says) in enumerate(rows):
+            field.setAccessibleName(says)
+            field.setToolTip(says)
+            field.setPlaceholderText(says)
+            grid.addWidget(quiet(said), row, 0)
+            grid.addWidget(field, row, 1)
+        column.addLayout(grid)
+        self.title.editingFinished.connect(self._take_title)
+        self.note.editingFinished.connect(self._take_note)
+        self.reason.editingFinished.connect(self._take_reason)
+        line = QHBoxLayout()
+        line.setSpacing(6)
+        self.keep = self._button(line, self.tr("Keep"), lambda s: self._judge(s, "kept"))
+        self.reject = self._button(line, self.tr("Reject"), lambda s: self._judge(s, "rejected"))
+        for button in (self.keep, self.reject):
+            button.setCheckable(True)
+        line.addStretch(1)
+        self.current = self._button(
+            line, self.tr("Make current"), lambda s: self.current_wanted.emit(s.id)
+        )
+        self.copy = self._button(line, self.tr("Duplicate"), lambda s: self.copy_wanted.emit(s.id))
+        self.remove = self._button(line, self.tr("Remove"), lambda s: self.remove_wanted.emit(s.id))
+        column.addLayout(line)
+
+    def _button(self, line: QHBoxLayout, text: str, run: Callable[[Study], object]) -> QPushButton:
+        button = QPushButton(text)
+        button.clicked.connect(lambda: self._chosen and run(self._chosen))
+        line.addWidget(button)
+        return button
+
+    def chosen_rules(self) -> list[str]:
+        """The rules that are ticked."""
+        return [name for name, box in self.rules.items() if box.isChecked()]
+
+    def _show_grow(self) -> None:
+        self.grow.setEnabled(bool(self.chosen_rules()))
+
+    def _judge(self, study: Study, verdict: Verdict) -> None:
+        """Decide, or take it back; the caret goes to the reason."""
+        now: Verdict = "" if study.verdict == verdict else verdict
+        self.edit_wanted.emit(judge_study(study.id, now, self.reason.text() if now else ""))
+        if now:
+            self.reason.setFocus()
+
+    def _take_title(self) -> None:
+        if self._chosen is not None and self.title.text() != self._chosen.title:
+            if self.title.text().strip():
+                self.edit_wanted.emit(name_study(self._chosen.id, self.title.text()))
+            else:
+                self.title.setText(self._chosen.title)
+
+    def _take_note(self) -> None:
+        if self._chosen is not None and self.note.text() != self._chosen.note:
+            self.edit_wanted.emit(note_study(self._chosen.id, self.note.text()))
+
+    def _take_reason(self) -> None:
+        one = self._chosen
+        if one is not None and self.reason.text() != one.reason:
+            self.edit_wanted.emit(judge_study(one.id, one.verdict, self.reason.text()))
+
+    def show_derived(self, derived: Derived, selected: str) -> None:
+        studies = derived.plan.studies
+        kept = sum(s.verdict == "kept" for s in studies)
+        rejected = sum(s.verdict == "rejected" for s in studies)
+        line = self.tr("{count} in all, {kept} kept, {rejected} rejected")
+        self.says.setText(line.format(count=len(studies), kept=kept, rejected=rejected))
+        title = derived.study.title
+        self.heading.setText(self.tr("Grow from “{title}”").format(title=title))
+
+    def show_study(self, study: Study | None, is_current: bool, alone: bool) -> None:
+        """The study that is chosen; None where none or several are."""
+        self._chosen = study
+        fields = ((self.title, "title"), (self.note, "note"), (self.reason, "reason"))
+        for field, name in fields:
+            field.setEnabled(study is not None)
+            text = "" if study is None else str(getattr(study, name))
+            if field.text() != text and not (field.hasFocus() and field.isModified()):
+                field.setText(text)
+        self.keep.setChecked(study is not None and study.verdict == "kept")
+        self.reject.setChecked(study is not None and study.verdict == "rejected")
+        for button in (self.keep, self.reject, self.copy):
+            button.setEnabled(study is not None)
+        self.current.setEnabled(study is not None and not is_current)
+        self.remove.setEnabled(study is not None and not alone)

@@ -1,0 +1,1 @@
+"""The study wall, which takes the stage's place."""

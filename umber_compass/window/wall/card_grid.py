@@ -1,0 +1,198 @@
+"""The cards in rows: chosen by click, with Ctrl several, turned by dragging across a chosen one."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QApplication, QSizePolicy, QWidget
+
+from umber_compass.window.wall.card import BELOW, CardFace, paint_card
+from umber_compass.window.widgets.holding import Holding
+
+_GAP_X, _GAP_Y, _EDGE = 16, 20, 8  # px
+_LEAST_PX = 140  # of a card’s width
+_MOST_COLUMNS = 8
+DEGREES_PER_PX = 0.5  # of the wheel
+
+
+class CardGrid(Holding, QWidget):
+    """Says which studies are chosen, and by how much one is turned."""
+
+    chose = Signal(object)  # ids, the one that was clicked last
+    opened = Signal(str)  # make it current
+    turned = Signal(str, float)  # by so many wheel degrees, from where the drag began
+    began = Signal()
+    ended = Signal()
+    menu_wanted = Signal(str, object)  # a study, a place on the screen
+    resized = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(self.tr("Studies"))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self._faces: list[CardFace] = []
+        self._aspect, self._room = 4 / 3, 400
+        self._at = 0
+        self._held: tuple[str, QPointF] | None = None
+        self._dragging = False
+
+    def show_faces(self, faces: list[CardFace], aspect: float, room: int) -> None:
+        """The studies, their pictures' width / height, and how high a view of them is, px."""
+        self._faces, self._aspect, self._room = faces, aspect, room
+        self._at = min(self._at, max(len(faces) - 1, 0))
+        self.setMinimumHeight(self.needed)
+        self.update()
+
+    @property
+    def columns(self) -> int:
+        """Cards side by side: as many as let each be largest while all are seen; where they would
+        be too small for that, as many as the width takes."""
+        tried = range(1, min(_MOST_COLUMNS, max(len(self._faces), 1)) + 1)
+        best = max(tried, key=self._width)
+        if self._width(best) >= _LEAST_PX:
+            return best
+        return max((n for n in tried if self._across(n) >= _LEAST_PX), default=1)
+
+    def _across(self, columns: int) -> float:
+        """How wide cards are that fill the width."""
+        return (self.width() - 2 * _EDGE - _GAP_X * (columns - 1)) / columns
+
+    def _width(self, columns: int) -> float:
+        """How wide cards are that fill the width, or all of whose rows are seen; of the least width
+        where they would be narrower."""
+        rows = -(-max(len(self._faces), 1) // columns)
+        high = (self._room - 2 * _EDGE - _GAP_Y * (rows - 1)) / rows - BELOW
+        across = self._across(columns)
+        return max(min(across, high * self._aspect), min(across, _LEAST_PX - 0.5))
+
+    def _height(self, columns: int) -> float:
+        return self._width(columns) / self._aspect + BELOW
+
+    @property
+    def card_px(self) -> int:
+        """How wide a card's picture is."""
+        return max(round(self._width(self.columns)), 40)
+
+    @property
+    def needed(self) -> int:
+        """How high all cards together are, px."""
+        rows = -(-max(len(self._faces), 1) // self.columns)
+        return round(self._height(self.columns) * rows + _GAP_Y * (rows - 1) + 2 * _EDGE)
+
+    def sizeHint(self) -> QSize:
+        return QSize(600, self.needed)
+
+    def boxes(self) -> list[QRectF]:
+        """Where each card stands."""
+        columns = self.columns
+        width, height = self._width(columns), self._height(columns)
+        return [
+            QRectF(
+                _EDGE + (i % columns) * (width + _GAP_X),
+                _EDGE + (i // columns) * (height + _GAP_Y),
+                width,
+                height,
+            )
+            for i in range(len(self._faces))
+        ]
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        area = QRectF(event.rect())
+        for i, (box, face) in enumerate(zip(self.boxes(), self._faces, strict=True)):
+            if box.adjusted(-8, -8, 8, 8).intersects(area):
+                paint_card(painter, box, face, self.hasFocus() and i == self._at)
+
+    def resizeEvent(self, event: object) -> None:
+        self.setMinimumHeight(self.needed)
+        self.resized.emit()
+
+    def _hit(self, place: QPointF) -> int | None:
+        found = (i for i, box in enumerate(self.boxes()) if box.contains(place))
+        return next(found, None)
+
+    @property
+    def chosen(self) -> list[str]:
+        """The chosen studies, by id."""
+        return [f.id for f in self._faces if f.chosen]
+
+    def _choose(self, at: int, more: bool) -> None:
+        self._at = at
+        one = self._faces[at].id
+        if not more:
+            self.chose.emit([one])
+            return
+        rest = [i for i in self.chosen if i != one]
+        self.chose.emit(rest if one in self.chosen and rest else [*rest, one])
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        at = self._hit(event.position())
+        if at is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        more = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        was = self._faces[at].chosen
+        if more or not was:
+            self._choose(at, more)
+        self._at = at
+        if not more:
+            self._held = (self._faces[at].id, event.position())
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._held is None:
+            return
+        study, start = self._held
+        by = event.position().x() - start.x()
+        if not self._dragging and abs(by) >= QApplication.startDragDistance():
+            self._dragging = True
+            self.setCursor(Qt.CursorShape.SizeHorCursor)
+            self.began.emit()
+        if self._dragging:
+            self.turned.emit(study, by * DEGREES_PER_PX)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._held is not None and not self._dragging and len(self.chosen) > 1:
+            self._choose(self._at, False)
+        self.let_go()
+
+    def let_go(self) -> None:
+        self._held = None
+        if self._dragging:
+            self._dragging = False
+            self.unsetCursor()
+            self.ended.emit()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        at = self._hit(event.position())
+        if at is not None:
+            self.opened.emit(self._faces[at].id)
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        at = self._hit(QPointF(event.pos()))
+        if at is None:
+            return
+        if not self._faces[at].chosen:
+            self._choose(at, False)
+        self.menu_wanted.emit(self._faces[at].id, event.globalPos())
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        keys = Qt.Key
+        step = {
+            keys.Key_Left: -1,
+            keys.Key_Right: 1,
+            keys.Key_Up: -self.columns,
+            keys.Key_Down: self.columns,
+        }.get(Qt.Key(event.key()))
+        turn = {keys.Key_Comma: -5.0, keys.Key_Period: 5.0}.get(Qt.Key(event.key()))
+        if not self._faces:
+            super().keyPressEvent(event)
+        elif step is not None:
+            more = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            to = min(max(self._at + step, 0), len(self._faces) - 1)
+            self._choose(to, more)
+        elif turn is not None:
+            self.turned.emit(self._faces[self._at].id, turn)
+        elif event.key() in (keys.Key_Return, keys.Key_Enter):
+            self.opened.emit(self._faces[self._at].id)
+        elif event.key() == keys.Key_Space:
+            self._choose(self._at, True)
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,113 @@
+"""The study wall: cards, or two or three of them compared, and how they are seen."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QScrollArea,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from umber_compass.window.wall.card_grid import CardGrid
+from umber_compass.window.wall.compare import Compare
+from umber_compass.window.widgets.tabs import Tabs
+
+# Ways to see every picture of the wall: title, and the view; none for the picture as it is.
+LOOKS = (
+    ("colour", ""),
+    ("grey", "grey"),
+    ("small", "small"),
+    ("mirrored", "mirrored"),
+    ("squint", "squint"),
+)
+_MODES = (("side", "Side by side"), ("split", "Split"), ("fade", "Slow fade"))
+
+
+class StudyWall(QWidget):
+    """Shows what it is told; says what is wanted."""
+
+    looked = Signal(str)  # a view
+    compared = Signal(str)  # a mode; empty: back to the wall
+    sheet_wanted = Signal(str)  # what differs on a client's sheet: `colours` or `light`
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        self.looks = Tabs([self.tr(title) for title, _ in LOOKS])
+        self.looks.opened.connect(lambda i: self.looked.emit(LOOKS[i][1]))
+        self.says = QLabel()
+        self.says.setObjectName("quiet")
+        head = QHBoxLayout()
+        head.addWidget(self.looks)
+        head.addStretch(1)
+        head.addWidget(self.says)
+        column.addLayout(head)
+        self.grid, self.compare = CardGrid(), Compare()
+        self.area = QScrollArea()
+        self.area.setWidgetResizable(True)
+        self.area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.area.setWidget(self.grid)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self.area)
+        self.pages.addWidget(self.compare)
+        column.addWidget(self.pages, 1)
+        column.addLayout(self._build_foot())
+
+    def _build_foot(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(6)
+        self.back = QPushButton(self.tr("Back to the wall"))
+        self.back.clicked.connect(lambda: self.compared.emit(""))
+        line.addWidget(self.back)
+        self.modes: dict[str, QPushButton] = {}
+        for mode, title in _MODES:
+            button = QPushButton(self.tr(title))
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, m=mode: self.compared.emit(m))
+            self.modes[mode] = button
+            line.addWidget(button)
+        line.addStretch(1)
+        self.sheet = QToolButton()
+        self.sheet.setText(self.tr("Client set ▾"))
+        self.sheet.setToolTip(
+            self.tr("A sheet of variants as one picture, to be sent to whoever decides")
+        )
+        self.sheet.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.sheet)
+        for what, title in (
+            ("colours", self.tr("Same light, other base colours …")),
+            ("light", self.tr("Same base colours, other light …")),
+        ):
+            menu.addAction(title).triggered.connect(
+                lambda _=False, w=what: self.sheet_wanted.emit(w)
+            )
+        self.sheet.setMenu(menu)
+        line.addWidget(self.sheet)
+        return line
+
+    @property
+    def room(self) -> int:
+        """How high a view of the cards is, px."""
+        return self.area.viewport().height()
+
+    def show_mode(self, mode: str, chosen: int) -> None:
+        """The wall, or chosen studies compared; only two or three can be."""
+        self.pages.setCurrentIndex(1 if mode else 0)
+        self.back.setVisible(bool(mode))
+        for name, button in self.modes.items():
+            button.setChecked(name == mode)
+            button.setEnabled(chosen == 2 or (name == "side" and chosen == 3))
+            tip = self.tr("Choose two studies first: Ctrl and a click, or Space")
+            button.setToolTip("" if button.isEnabled() else tip)
+        if self.compare.mode != mode and mode:
+            self.compare.set_mode(mode)
+        if not mode:
+            self.compare.clock.stop()
