@@ -207,6 +207,7 @@ class Derived:
     def think(self, tick: Tick = idle) -> "Derived":
         """The same, with what the eye meets first worked out here and now."""
         self.worked(Derived.lattice, tick)
+        self.worked(Derived.parts, tick)
         self.forget_missing()
         self.worked(Derived.attention, tick)
         self.forget_missing()
@@ -235,6 +236,7 @@ class Derived:
     def take_thought(self, other: "Derived") -> None:
         """What the eye meets first, as another record of the same plan has worked it out."""
         self.take(Derived.lattice, other.lattice)
+        self.take(Derived.parts, other.parts)
         self.take(Derived.attention, other.attention)
 
 

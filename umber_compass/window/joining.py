@@ -27,7 +27,9 @@ class Joining(QObject):
         self._join_desk()
         self._join_stage()
         self._join_frame()
-        hands = Hands(works.desk, works.layout.stage, works.files, self._peeking)
+        hands = Hands(
+            works.desk, works.layout.stage, works.files, self._peeking, works.studies.library
+        )
         for row in BENCHES.values():
             bench = works.layout.benches[row.step]
             self._join_bench(bench)

@@ -5,6 +5,7 @@ from umber_compass.plan.practices.spec import Practice, Rule
 _CHECKS = "studio rule, docs/checks.md"
 _VALUES = "studio rule, docs/values.md"
 _FOCUS = "studio rule, docs/focus.md"
+_HARMONY = "studio rule, docs/harmony.md"
 _RAMPS = "studio rule, docs/ramps.md"
 
 PRACTICE = Practice(
@@ -149,6 +150,15 @@ PRACTICE = Practice(
         Rule("hue-off-scheme.warning", "stray: warning over", 12, "° OKLCh", 0, 180, _CHECKS),
         Rule("hue-off-scheme.share", "stray counts from", 0.5, "% of the picture", 0, 100, _CHECKS),
         Rule("hue-off-scheme.chroma", "stray counts above chroma", 0.03, "OKLCh", 0, 0.4, _CHECKS),
+        Rule("lively.low", "quiet palette: lively from", 2.5, "CIEDE2000", 0, 20, _HARMONY),
+        Rule("lively.high", "quiet palette: lively up to", 6, "CIEDE2000", 0, 40, _HARMONY),
+        Rule("mood.note", "palette and mood: note over", 0, "faults", 0, 10, _HARMONY),
+        Rule("mood.warning", "palette and mood: warning over", 1, "faults", 0, 10, _HARMONY),
+        Rule("echo.least", "an echo is missed from", 0.2, "% of the picture", 0, 100, _HARMONY),
+        Rule("echo.most", "an echo is missed up to", 12, "% of the picture", 0, 100, _HARMONY),
+        Rule(
+            "near-duplicates.apart", "two colours are one under", 1.5, "CIEDE2000", 0, 10, _HARMONY
+        ),
         Rule("lamp-rank.note", "key over ambient: note under", 1.3, "times", 0, 20, _CHECKS),
         Rule("lamp-rank.warning", "key over ambient: warning under", 1, "times", 0, 20, _CHECKS),
         Rule("warm-with-cool.note", "lights’ hues: note under", 90, "° OKLCh", 0, 180, _CHECKS),

@@ -7,7 +7,14 @@ from umber_compass.steps.checks.focus import (
     strong_colour,
     ties,
 )
-from umber_compass.steps.checks.harmony import hue_off_scheme
+from umber_compass.steps.checks.harmony import (
+    colour_budget,
+    echo,
+    hue_off_scheme,
+    lively,
+    mood,
+    near_duplicates,
+)
 from umber_compass.steps.checks.light import lamp_rank, warm_with_cool
 from umber_compass.steps.checks.spec import LEVELS, CheckSpec, Fix, Result
 from umber_compass.steps.checks.values import (
@@ -40,6 +47,11 @@ CHECKS: dict[str, CheckSpec] = {
         strong_colour,
         even_detail,
         hue_off_scheme,
+        colour_budget,
+        mood,
+        lively,
+        echo,
+        near_duplicates,
         lamp_rank,
         warm_with_cool,
     )

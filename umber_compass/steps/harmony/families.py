@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.model import Region, Scheme
+from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles, wished_shares
@@ -17,7 +18,7 @@ _NO_HUE = "#808080"  # what stands for the greys
 class SlotShare(NamedTuple):
     """What one slot holds of the picture, and what it should."""
 
-    slot: str
+    slot: Slot
     part: str  # leads, supports, answers, greys
     angle_deg: float | None  # on the wheel; None for the greys
     now: float  # 0-1

@@ -30,6 +30,10 @@ from umber_compass.words import Refusal, words
 _GAP_DEG = 24.0
 _SEEN, _LOST = 0.04, 0.02  # OKLab from which a border is seen, and under which it is not
 _ROUNDS = 4
+# What suits a region: L* of value that cost as much as one; another hue family; OKLCh chroma
+# (studio rule, docs/palette.md). What moving to keep a border costs beside the border’s share.
+_VALUE_PRICE, _FAMILY_PRICE, _CHROMA_PRICE, _MOVE_PRICE = 20.0, 0.55, 2.0, 0.004
+_LOUD_PRICE, _LARGE = 10.0, 0.1  # of chroma that a region gains; the share from which it is all
 
 
 class _Side(NamedTuple):
@@ -57,12 +61,9 @@ def map_palette(
     weight = np.array([max(shares[r], 1e-6) for r in ids])
     picture = _side(decode(rows).mean(axis=1), weight)
     palette = _side(decode(np.array([parse_hex(h) for h in hexes])), np.ones(len(hexes)))
-    taken = np.zeros(len(ids), np.intp)
-    for family, goes_to in _matched(picture, palette).items():
-        mine = np.flatnonzero(picture.family == family)
-        theirs = np.flatnonzero(palette.family == goes_to)
-        taken[mine] = theirs[_by_value(picture.value[mine], palette.value[theirs])]
-    _mend(taken, picture, palette, touching)
+    cost = _costs(picture, palette)
+    taken = cost.argmin(axis=1)
+    _mend(taken, cost, picture, palette, touching)
     return dict(zip(ids, taken.tolist(), strict=True))
 
 
@@ -105,18 +106,23 @@ def _cost(picture: _Side, a: int, palette: _Side, b: int) -> float:
     return 0.5 * share + 5 * abs(float(lab_one) - lab_two) + light / 60
 
 
-def _by_value(values: Floats, offered: Floats) -> Ints:
-    """Which of some offered values each of several takes, once both reach over the same range."""
-    low, high = float(values.min()), float(values.max())
-    if high - low < 1:
-        wished = np.full(len(values), float(np.clip(values[0], offered.min(), offered.max())))
-    else:
-        part = (values - low) / (high - low)
-        wished = offered.min() + part * (offered.max() - offered.min())
-    return np.asarray(np.abs(wished[:, None] - offered).argmin(axis=1))
+def _costs(picture: _Side, palette: _Side) -> Floats:
+    """How badly each colour of a palette suits each region, (regions, colours): by value, once both
+    reach over the same range, and by whether it is of the family the region's own goes to."""
+    goes_to = _matched(picture, palette)
+    low, high = np.percentile(picture.value, (2, 98))
+    part = np.clip((picture.value - low) / max(float(high - low), 1.0), 0, 1)
+    wished = palette.value.min() + part * np.ptp(palette.value)
+    off = np.abs(wished[:, None] - palette.value) / _VALUE_PRICE
+    theirs = np.array([goes_to[int(f)] for f in picture.family])
+    other = theirs[:, None] != palette.family
+    own, of = (np.hypot(*side.lab[:, 1:].T) for side in (picture, palette))
+    louder = np.maximum(of - own[:, None], 0) * np.minimum(picture.weight / _LARGE, 1)[:, None]
+    strength = np.abs(own[:, None] - of) * _CHROMA_PRICE + louder * _LOUD_PRICE
+    return np.asarray(off + _FAMILY_PRICE * other + strength)
 
 
-def _mend(taken: Ints, picture: _Side, palette: _Side, touching: Touching) -> None:
+def _mend(taken: Ints, cost: Floats, picture: _Side, palette: _Side, touching: Touching) -> None:
     """Move regions to another colour where a border would no longer be seen, as long as that keeps
     more of them."""
     first, second = touching.pairs.T
@@ -126,28 +132,21 @@ def _mend(taken: Ints, picture: _Side, palette: _Side, touching: Touching) -> No
         return
     first, second, px = first[kept], second[kept], touching.px[kept].astype(float)
     px = px / px.sum()
-    span = max(float(np.ptp(palette.value)), 1.0)
-    wished = palette.value[taken].copy()
-
-    def lost(of: Ints) -> Floats:
-        apart = np.linalg.norm(palette.lab[of[first]] - palette.lab[of[second]], axis=1)
-        return np.asarray(px * (apart < _LOST))
-
+    apart = np.linalg.norm(palette.lab[:, None] - palette.lab, axis=2)
     for _ in range(_ROUNDS):
-        now = lost(taken)
-        if not now.any():
+        lost = apart[taken[first], taken[second]] < _LOST
+        if not lost.any():
             return
-        bad = np.unique(np.concatenate([first[now > 0], second[now > 0]]))
+        bad = np.unique(np.concatenate([first[lost], second[lost]]))
         for i in bad[np.argsort(picture.weight[bad])].tolist():
-            tried = taken.copy()
-            best, cheapest = taken[i], float(lost(taken).sum())
-            for k in range(len(palette.value)):
-                tried[i] = k
-                moved = abs(float(palette.value[k] - wished[i])) / span
-                cost = float(lost(tried).sum()) + 0.02 * moved * (1 + 10 * picture.weight[i])
-                if cost < cheapest - 1e-9:
-                    best, cheapest = k, cost
-            taken[i] = best
+            # What would be lost at this region's own borders with each colour of the palette.
+            beside = np.concatenate([taken[second[first == i]], taken[first[second == i]]])
+            length = np.concatenate([px[first == i], px[second == i]])
+            gone = ((apart[:, beside] < _LOST) * length).sum(axis=1)
+            price = gone + _MOVE_PRICE * (cost[i] - cost[i].min())
+            best = int(price.argmin())
+            if gone[best] < gone[taken[i]] - 1e-9:
+                taken[i] = best
 
 
 def lay_palette(palette: GivenPalette, shares: Mapping[str, float]) -> Edit:

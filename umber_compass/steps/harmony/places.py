@@ -9,11 +9,13 @@ from umber_compass.colour.spaces import Floats
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.model import Region
+from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.work import Tick, idle
 
 _ACROSS = 240  # px across of the copy in which parts are looked for
 _LEAST = 4  # of its px; a smaller part is none
+_SLOTS: tuple[Slot, ...] = ("A", "B", "C", "D")
 _NEAR = 0.12  # of the diagonal; nearer parts of one slot are one place
 
 
@@ -57,7 +59,7 @@ def parts_of(drawing: Drawing, tick: Tick = idle) -> Parts:
 class SlotPlaces(NamedTuple):
     """Where one slot appears."""
 
-    slot: str
+    slot: Slot
     many: int  # separate places
     regions: tuple[str, ...]
     share: float  # of the picture, 0-1
@@ -74,7 +76,9 @@ def slot_places(
     slot_of = {r.label: colours[r.id].first.slot for r in regions}
     id_of = {r.label: r.id for r in regions}
     found = []
-    for slot in sorted({s for s in slot_of.values() if s not in ("grey", "given")}):
+    for slot in _SLOTS:
+        if slot not in slot_of.values():
+            continue
         mine = np.array([slot_of.get(int(i)) == slot for i in parts.label], bool)
         centres, share = parts.centre[mine], parts.share[mine]
         ids = tuple(dict.fromkeys(id_of[int(i)] for i in parts.label[mine]))

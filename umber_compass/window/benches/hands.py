@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from umber_compass.document.library import Library
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.stage.stage import Stage
@@ -15,3 +16,4 @@ class Hands(NamedTuple):
     stage: Stage
     files: Files
     peeking: Peeking
+    library: Library

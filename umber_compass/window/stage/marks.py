@@ -52,6 +52,8 @@ class StageMarks(QObject):
         """The marks of the open step."""
         derived = self.desk.derived
         self.stage.show_lamps(list(marks.lamps))
+        if self.stage.axis.show(None if self.desk.session.view else marks.axis):
+            self.stage.update()
         if derived is None or self.desk.session.view:
             self.stage.mark(None, [])
             return

@@ -12,6 +12,7 @@ from PySide6.QtGui import (
 
 from umber_compass.steps.light.lamps import in_words, stepped
 from umber_compass.window.stage import focus_marks, lamp_marks, tags
+from umber_compass.window.stage.axis_marks import AxisHandles
 from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.lamp_marks import LampMark
 from umber_compass.window.stage.outline import Outline
@@ -42,6 +43,7 @@ class Stage(Holding, TakingSwatches):
     pressed = Signal(float, float)
     twice = Signal(float, float)
     lamp_moved = Signal(str, object)  # name, unit direction
+    axis_moved = Signal(object)  # AxisMark, when its end is let go
     began = Signal()
     ended = Signal()
 
@@ -59,6 +61,7 @@ class Stage(Holding, TakingSwatches):
         self.focus_marks = FocusMarks()
         self.lamps: list[LampMark] = []
         self._held_lamp = ""
+        self.axis = AxisHandles()
 
     def mark(
         self,
@@ -103,6 +106,7 @@ class Stage(Holding, TakingSwatches):
             self._outline.draw(painter, self, frame, self._over)
         tags.paint(painter, self._places(frame))
         focus_marks.paint(painter, self.focus_marks, frame)
+        self.axis.paint(painter, frame)
         lamp_marks.paint(painter, self.lamps, frame, self.hasFocus())
         if self.hasFocus() and not self.alone:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
@@ -138,7 +142,7 @@ class Stage(Holding, TakingSwatches):
         if lamp is not None:
             self._held_lamp = lamp.name
             self.began.emit()
-        else:
+        elif not self.axis.press(event.position(), self.frame()):
             self.pressed.emit(*self.to_picture(event.position()))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
@@ -147,8 +151,12 @@ class Stage(Holding, TakingSwatches):
         elif self._held_lamp:
             direction = lamp_marks.direction_from(event.position(), self.frame())
             self.lamp_moved.emit(self._held_lamp, direction)
+        elif self.axis.held is not None:
+            self.axis.move(event.position(), self.frame())
+            self.update()
         else:
-            over = lamp_marks.hit(self.lamps, event.position(), self.frame())
+            over = lamp_marks.hit(self.lamps, event.position(), self.frame()) is not None
+            over = over or self.axis.hit(event.position(), self.frame()) is not None
             self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
             self.pointed.emit(*self.to_picture(event.position()))
 
@@ -159,6 +167,9 @@ class Stage(Holding, TakingSwatches):
 
     def let_go(self) -> None:
         """End a drag, if there is one."""
+        turned = self.axis.release()
+        if turned is not None:
+            self.axis_moved.emit(turned)
         if self._held_lamp:
             self._held_lamp = ""
             self._make_room()

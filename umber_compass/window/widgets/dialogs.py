@@ -38,6 +38,11 @@ class Dialogs:
         """Where hand-off files go."""
         return _path(QFileDialog.getExistingDirectory(parent, _tr("Hand-off folder"), start))
 
+    def palette(self, parent: QWidget) -> Path | None:
+        """A palette, or a picture whose colours are one."""
+        kinds = _tr("Palettes and pictures (*.gpl *.hex *.png *.jpg *.jpeg *.webp *.tif *.bmp)")
+        return _path(QFileDialog.getOpenFileName(parent, _tr("Open palette"), "", kinds)[0])
+
     def picture(self, parent: QWidget, name: str) -> Path | None:
         """Where to write a picture."""
         kinds = _tr("PNG pictures (*.png)")

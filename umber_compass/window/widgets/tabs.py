@@ -9,7 +9,7 @@ class Tabs(QWidget):
 
     opened = Signal(int)
 
-    def __init__(self, titles: list[str]) -> None:
+    def __init__(self, titles: list[str], small: bool = False) -> None:
         super().__init__()
         line = QHBoxLayout(self)
         line.setContentsMargins(0, 0, 0, 0)
@@ -18,7 +18,10 @@ class Tabs(QWidget):
         self.buttons = [QPushButton(title) for title in titles]
         for i, button in enumerate(self.buttons):
             button.setCheckable(True)
+            if small:
+                button.setObjectName("small")
             button.clicked.connect(lambda _=False, n=i: self.opened.emit(n))
             group.addButton(button)
             line.addWidget(button)
+        line.addStretch(1)
         self.buttons[0].setChecked(True)

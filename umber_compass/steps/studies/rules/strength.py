@@ -3,7 +3,7 @@
 from functools import partial
 
 from umber_compass.plan.model import Plan
-from umber_compass.steps.studies.leaning import strengthened
+from umber_compass.steps.harmony.leaning import strengthened
 from umber_compass.steps.studies.spec import GrowRule, Soil, Version
 
 _QUIETER, _STRONGER = (0.5, 1.0), (1.45, 1.25)  # times; of the focus

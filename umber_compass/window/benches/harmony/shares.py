@@ -69,10 +69,12 @@ class Shares(Holding, QWidget):
         painter.drawText(QPointF(left, top + 13), row.slot if row.slot != "grey" else "–")
         painter.setFont(font(13))
         angle = "" if row.angle_deg is None else f"{row.angle_deg:.0f}°"
-        painter.drawText(QPointF(left + 16, top + 13), f"{row.part}, {row.name}  {angle}")
+        painter.drawText(
+            QPointF(left + 16, top + 13), f"{row.part}, {row.name}  {angle}" if angle else row.part
+        )
         painter.setPen(THEME.colour("quiet"))
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        said = self.tr("{now:.0%} of {wished:.0%}").format(now=row.now, wished=row.wished)
+        said = self.tr("{now:.0%}, wish {wished:.0%}").format(now=row.now, wished=row.wished)
         painter.drawText(QRectF(left, top, width, 18), right, said)
         painter.fillRect(QRectF(left, top + 20, width, 9), THEME.colour("well"))
         painter.fillRect(QRectF(left, top + 20, width * min(row.now, 1), 9), QColor(row.hex))

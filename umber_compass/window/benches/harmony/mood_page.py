@@ -1,0 +1,149 @@
+"""Temperature and mood: what the palette is, and what the mood wishes by convention."""
+
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QToolButton, QWidget
+
+from umber_compass.plan.moods import MEASURES, MOODS, MoodMeasure
+from umber_compass.plan.study_edits import set_mood, set_mood_wish
+from umber_compass.steps.harmony.mood import MoodRow
+from umber_compass.steps.harmony.warmth import Temperature
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.benches.harmony.page import Page
+from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.theme import THEME, font
+
+_WARM, _COOL = "#c98a5e", "#6f9db5"  # what stands for warm and for cool in the bar
+
+
+class HeatBar(QWidget):
+    """Warm, neutral and cool as shares of one bar."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._heat = Temperature(0, 0, 1)
+        self.setFixedHeight(36)
+
+    def sizeHint(self) -> QSize:
+        return QSize(300, 36)
+
+    def show_heat(self, heat: Temperature) -> None:
+        """The shares."""
+        self._heat = heat
+        said = f"warm {heat.warm:.0%}, neutral {heat.neutral:.0%}, cool {heat.cool:.0%}"
+        self.setAccessibleName(said)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        left, heat = 0.0, self._heat
+        well = THEME.colour("well")
+        parts = (
+            (heat.warm, QColor(_WARM), "warm"),
+            (heat.neutral, well, "neutral"),
+            (heat.cool, QColor(_COOL), "cool"),
+        )
+        painter.setFont(font(12))
+        for share, colour, word in parts:
+            width = self.width() * share
+            painter.fillRect(QRectF(left, 0, width, 14), colour)
+            text = f"{word} {share:.0%}"
+            if painter.fontMetrics().horizontalAdvance(text) <= width:
+                painter.setPen(THEME.colour("ink"))
+                where = QRectF(left, 16, width, 18)
+                painter.drawText(where, Qt.AlignmentFlag.AlignLeft, text)
+            left += width
+
+
+class MoodPage(Page):
+    """The wishes of a mood are numbers that can be changed."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._derived: Derived | None = None
+        self.head(self.tr("Temperature"))
+        self.heat = HeatBar()
+        self.column.addWidget(self.heat)
+        self.head(
+            self.tr("Mood"),
+            self.tr(
+                "What picture books and posters do by convention, not a law: every number can be "
+                "changed for this study."
+            ),
+        )
+        line = QHBoxLayout()
+        self.menu = QToolButton()
+        self.menu.setObjectName("word")
+        self.menu.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.menu.setMenu(QMenu(self.menu))
+        self.menu.setAccessibleName(self.tr("Mood"))
+        none = self.menu.menu().addAction(self.tr("no mood"))
+        none.triggered.connect(lambda: self.want(set_mood(None)))
+        for mood in MOODS.values():
+            action = self.menu.menu().addAction(f"{mood.title.lower()}: {mood.says}")
+            action.triggered.connect(lambda _=False, m=mood.name: self.want(set_mood(m)))
+        self.says = quiet("")
+        line.addWidget(self.menu)
+        line.addWidget(self.says, 1)
+        self.column.addLayout(line)
+        self.grid = QGridLayout()
+        self.grid.setHorizontalSpacing(10)
+        self.grid.setVerticalSpacing(5)
+        for i, text in enumerate(("", self.tr("now"), self.tr("wished from"), self.tr("to"), "")):
+            self.grid.addWidget(quiet(text), 0, i)
+        self.rows = {m: self._build_row(i + 1, m) for i, m in enumerate(MEASURES)}
+        self.grid.setColumnStretch(4, 1)
+        self.column.addLayout(self.grid)
+        self.column.addStretch(1)
+
+    def _build_row(
+        self, at: int, measure: MoodMeasure
+    ) -> tuple[QLabel, QLabel, NumberField, NumberField, QLabel]:
+        title, unit = MEASURES[measure]
+        name, now, off = QLabel(title), QLabel(), quiet(unit)
+        low = NumberField(self.tr("{t}, from").format(t=title), 0, 100, "")
+        high = NumberField(self.tr("{t}, to").format(t=title), 0, 100, "")
+        for field in (low, high):
+            field.wanted.connect(lambda _, m=measure: self._take(m))
+        now.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        for i, part in enumerate((name, now, low, high, off)):
+            self.grid.addWidget(part, at, i)
+        return name, now, low, high, off
+
+    def _take(self, measure: MoodMeasure) -> None:
+        _, _, low, high, _ = self.rows[measure]
+        between = (min(low.value(), high.value()), max(low.value(), high.value()))
+        self.want(set_mood_wish(measure, between))
+
+    def show_page(self, derived: Derived, selected: str) -> None:
+        self._derived = derived
+        self.heat.show_heat(derived.temperature)
+        mood = derived.mood
+        self.menu.setText("no mood" if mood is None else MOODS[mood.name].title.lower())
+        self.says.setText(
+            self.tr("choose one, and the palette is held to it")
+            if mood is None
+            else MOODS[mood.name].says
+        )
+        for row in derived.moods:
+            self._show_row(row, mood is not None)
+
+    def _show_row(self, row: MoodRow, held: bool) -> None:
+        name, now, low, high, off = self.rows[row.measure]
+        now.setText(f"{row.now:.0f}")
+        low.setEnabled(held)
+        high.setEnabled(held)
+        between = row.wished or (0.0, 100.0)
+        low.show_number(between[0])
+        high.show_number(between[1])
+        name.setObjectName("strong" if row.off > 0 else "")
+        now.setObjectName("strong" if row.off > 0 else "")
+        for label in (name, now):
+            label.style().unpolish(label)
+            label.style().polish(label)
+        off.setText(
+            self.tr("{unit}: off by {off:.0f}").format(unit=row.unit, off=row.off)
+            if row.off > 0.5
+            else row.unit
+        )

@@ -1,0 +1,222 @@
+"""The palette in full: rows by family, what is said of a colour, colours beside, the budget."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QSpinBox,
+    QVBoxLayout,
+    QWidget,
+)
+
+from umber_compass.formats.hex_list import pasted
+from umber_compass.plan.edits import region
+from umber_compass.plan.palette_edits import (
+    MOST_COLOURS,
+    add_extra,
+    note_colour,
+    order_rows,
+    remove_extra,
+    set_budget,
+)
+from umber_compass.plan.sketch_edits import rename
+from umber_compass.plan.wish_edits import lock
+from umber_compass.steps.harmony.edits import toggle_pin
+from umber_compass.steps.harmony.rows import colour_rows, row_order
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.benches.harmony.page import Page
+from umber_compass.window.benches.harmony.palette_rows import PaletteRow, PaletteRows
+from umber_compass.window.widgets import value_words
+from umber_compass.window.widgets.dots import Swatches
+
+_WHITE, _BLACK = "#ffffff", "#141414"
+_HEADS = {"grey": "–", "given": "•"}
+
+
+class PalettePage(Page):
+    """Rows to reorder, name, pin, lock and annotate."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._derived: Derived | None = None
+        self._selected = ""
+        top = QHBoxLayout()
+        self.says = quiet("")
+        self.by_family = QPushButton(self.tr("By family"))
+        self.by_family.setObjectName("small")
+        self.by_family.setToolTip(self.tr("Rows in the order of families again"))
+        self.by_family.clicked.connect(lambda: self.want(order_rows(())))
+        top.addWidget(self.says, 1)
+        top.addWidget(self.by_family)
+        self.column.addLayout(top)
+        self.rows = PaletteRows()
+        self.rows.chosen.connect(self.chosen)
+        self.rows.copied.connect(self.copied)
+        self.rows.ordered.connect(lambda ids: self.want(order_rows(ids)))
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setFrameShape(QFrame.Shape.NoFrame)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        body = QWidget()
+        inner = QVBoxLayout(body)
+        inner.setContentsMargins(0, 0, 8, 0)
+        inner.addWidget(self.rows)
+        inner.addStretch(1)
+        scroll.setWidget(body)
+        self.scroll_area = scroll
+        self.column.addWidget(scroll, 1)
+        self._build_chosen()
+        self._build_extras()
+
+    def _build_chosen(self) -> None:
+        line = QHBoxLayout()
+        line.setSpacing(6)
+        self.name, self.note = QLineEdit(), QLineEdit()
+        self.name.setAccessibleName(self.tr("Name of the chosen colour"))
+        self.note.setAccessibleName(self.tr("Note on the chosen colour"))
+        self.name.setPlaceholderText(self.tr("name"))
+        self.note.setPlaceholderText(self.tr("note, as a pigment or where it is from"))
+        self.pin, self.lock = QPushButton(self.tr("Pin")), QPushButton(self.tr("Lock"))
+        self.pin.setToolTip(self.tr("It stays as the scheme turns"))
+        self.lock.setToolTip(self.tr("Nothing the program does by itself changes it"))
+        for button in (self.pin, self.lock):
+            button.setObjectName("small")
+            button.setCheckable(True)
+        line.addWidget(self.name, 2)
+        line.addWidget(self.note, 3)
+        line.addWidget(self.pin)
+        line.addWidget(self.lock)
+        self.column.addLayout(line)
+        self.name.editingFinished.connect(self._take_name)
+        self.note.editingFinished.connect(self._take_note)
+        self.pin.clicked.connect(self._take_pin)
+        self.lock.clicked.connect(self._take_lock)
+
+    def _build_extras(self) -> None:
+        line = QHBoxLayout()
+        line.setSpacing(6)
+        line.addWidget(quiet(self.tr("beside")))
+        self.extras = Swatches(120, 22)
+        self.extras.setToolTip(self.tr("Colours of no region; a click takes one away"))
+        self.extras.picked.connect(lambda h: self.want(remove_extra(h)))
+        line.addWidget(self.extras)
+        for text, hex_text, says in (
+            (self.tr("+ white"), _WHITE, self.tr("Allow paper white")),
+            (self.tr("+ ink"), _BLACK, self.tr("Allow an ink")),
+        ):
+            button = QPushButton(text)
+            button.setObjectName("small")
+            button.setToolTip(says)
+            button.clicked.connect(lambda _=False, h=hex_text: self.want(add_extra(h)))
+            line.addWidget(button)
+        self.paste = QPushButton(self.tr("+ copied"))
+        self.paste.setObjectName("small")
+        self.paste.setToolTip(self.tr("The hex that was copied last"))
+        self.paste.clicked.connect(self._take_copied)
+        line.addWidget(self.paste)
+        line.addStretch(1)
+        line.addWidget(quiet(self.tr("budget")))
+        self.budget = QSpinBox()
+        self.budget.setRange(0, MOST_COLOURS)
+        self.budget.setSpecialValueText(self.tr("none"))
+        self.budget.setSuffix(self.tr(" colours"))
+        self.budget.setKeyboardTracking(False)
+        self.budget.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
+        self.budget.setAccessibleName(self.tr("Colour budget"))
+        self.budget.setToolTip(
+            self.tr("How many colours the piece may use; over it, a check proposes merges")
+        )
+        self.budget.valueChanged.connect(lambda n: self.want(set_budget(n or None)))
+        line.addWidget(self.budget)
+        self.column.addLayout(line)
+
+    def needs(self) -> tuple[str, ...]:
+        return ("ramps",)
+
+    def _take_name(self) -> None:
+        if self._derived is None or not self._selected:
+            return
+        now = region(self._derived.plan, self._selected).name
+        typed = self.name.text().strip()
+        if typed and typed != now:
+            self.want(rename(self._selected, typed))
+        elif not typed:
+            self.name.setText(now)
+
+    def _take_note(self) -> None:
+        if self._derived is None or not self._selected:
+            return
+        if self.note.text() != self._derived.study.notes.get(self._selected, ""):
+            name = region(self._derived.plan, self._selected).name
+            self.want(note_colour(self._selected, self.note.text(), name))
+
+    def _take_pin(self) -> None:
+        if self._derived is not None and self._selected:
+            plan = self._derived.plan
+            self.want(toggle_pin(plan, self._selected, region(plan, self._selected).name))
+
+    def _take_lock(self) -> None:
+        if self._derived is not None and self._selected:
+            name = region(self._derived.plan, self._selected).name
+            self.want(lock(self._selected, self._selected not in self._derived.locked, name))
+
+    def _take_copied(self) -> None:
+        for hex_text, _ in pasted(QGuiApplication.clipboard().text())[:1]:
+            self.want(add_extra(hex_text))
+
+    def show_page(self, derived: Derived, selected: str) -> None:
+        self._derived, self._selected = derived, selected
+        self.rows.show_rows(_rows(derived), selected)
+        study = derived.study
+        self.by_family.setEnabled(bool(study.row_order))
+        core = sum(derived.shares[r] >= 0.01 for r in derived.shares)
+        line = self.tr("{n} colours: {core} core, {extra} extra; darker, base, lighter")
+        self.says.setText(
+            line.format(n=derived.needed, core=core, extra=len(derived.shares) - core)
+        )
+        named = region(derived.plan, selected).name if selected else ""
+        for field, text in ((self.name, named), (self.note, study.notes.get(selected, ""))):
+            field.setEnabled(bool(selected))
+            if field.text() != text and not (field.hasFocus() and field.isModified()):
+                field.setText(text)
+        pinned = bool(selected) and derived.colours[selected].first.slot == "given"
+        self.pin.setChecked(pinned)
+        self.lock.setChecked(selected in derived.locked)
+        for button in (self.pin, self.lock):
+            button.setEnabled(bool(selected))
+        self.extras.show_colours(*(s.hex for s in study.extras))
+        self.extras.setVisible(bool(study.extras))
+        if self.budget.value() != (derived.plan.budget or 0):
+            self.budget.blockSignals(True)
+            self.budget.setValue(derived.plan.budget or 0)
+            self.budget.blockSignals(False)
+
+
+def _rows(derived: Derived) -> list[PaletteRow]:
+    study = derived.study
+    order = row_order(study, derived.families)
+    said = {r.id: r.name for r in derived.regions}
+    found, last = [], ""
+    for row in colour_rows(order, study, derived.colours, derived.shares, derived.ramps):
+        colour = derived.colours[row.region]
+        hexes = (row.darker, row.base, row.lighter)
+        if colour.second is not None:
+            hexes = (row.base, row.base, colour.second.hex)
+        pinned, locked = row.slot == "given", row.region in derived.locked
+        marks = [m for m, on in (("pinned", pinned), ("locked", locked)) if on]
+        head = _HEADS.get(row.slot, row.slot) if row.slot != last else ""
+        last = row.slot
+        value = value_words.said(colour.mean_value)
+        extra = "" if row.core else "extra"
+        says = "  ".join(p for p in (f"{row.base}  {value}", extra) if p)
+        note = study.notes.get(row.region, "")
+        found.append(
+            PaletteRow(row.region, said[row.region], hexes, says, ", ".join(marks), note, head)
+        )
+    return found

@@ -1,0 +1,156 @@
+"""The palette as rows: darker, base and lighter of every region, families together, or in the order
+the artist gave them."""
+
+from typing import NamedTuple
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.under import Under
+
+ROW = 24  # px
+_SWATCH = 26
+
+
+class PaletteRow(NamedTuple):
+    """One region's colours."""
+
+    region: str
+    name: str
+    hexes: tuple[str, ...]  # darker, base, lighter; the ends of a gradient
+    says: str  # value and hex
+    marks: str  # pinned, locked
+    note: str
+    head: str  # the family that begins here; empty where none does
+
+
+class PaletteRows(Holding, QWidget):
+    """A row is chosen by click or arrow keys, and moved by dragging or with Alt and the arrows."""
+
+    chosen = Signal(str)
+    copied = Signal(str)
+    ordered = Signal(object)  # region ids
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(self.tr("Palette rows"))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self._rows: list[PaletteRow] = []
+        self._selected = ""
+        self._held: int | None = None
+        self._over: int | None = None
+
+    def sizeHint(self) -> QSize:
+        return QSize(400, ROW * len(self._rows) + 4)
+
+    def show_rows(self, rows: list[PaletteRow], selected: str) -> None:
+        """The rows, and the region that is chosen."""
+        if (rows, selected) == (self._rows, self._selected):
+            return
+        taller = len(rows) != len(self._rows)
+        self._rows, self._selected = rows, selected
+        if taller:
+            self.updateGeometry()
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        for i, row in enumerate(self._rows):
+            self._paint_row(painter, i, row)
+        if self._over is not None:
+            painter.setPen(QPen(THEME.colour("ink"), 2))
+            y = self._over * ROW + 1
+            painter.drawLine(QPointF(0, y), QPointF(self.width(), y))
+
+    def _paint_row(self, painter: QPainter, at: int, row: PaletteRow) -> None:
+        top, ink = at * ROW + 2.0, THEME.colour("ink")
+        if row.region == self._selected:
+            painter.fillRect(QRectF(0, top - 1, self.width(), ROW - 1), THEME.colour("card"))
+        painter.setFont(font(12, True))
+        painter.setPen(ink)
+        painter.drawText(QRectF(2, top, 16, ROW - 4), Qt.AlignmentFlag.AlignVCenter, row.head)
+        for k, colour in enumerate(row.hexes):
+            box = QRectF(20 + k * _SWATCH, top + 1, _SWATCH, ROW - 5)
+            painter.fillRect(box, QColor(colour))
+        painter.setFont(font(13, row.region == self._selected))
+        painter.setPen(ink)
+        left = 20 + 3 * _SWATCH + 8
+        middle = Qt.AlignmentFlag.AlignVCenter
+        wide = max(self.width() * 0.26, 70)
+        name = painter.fontMetrics().elidedText(
+            row.name, Qt.TextElideMode.ElideRight, int(wide - 6)
+        )
+        painter.drawText(QRectF(left, top, wide, ROW - 4), middle, name)
+        painter.setFont(font(12))
+        painter.setPen(THEME.colour("quiet"))
+        said = "  ".join(p for p in (row.says, row.marks, row.note) if p)
+        room = QRectF(left + wide, top, self.width() - left - wide - 4, ROW - 4)
+        cut = painter.fontMetrics().elidedText(said, Qt.TextElideMode.ElideRight, int(room.width()))
+        painter.drawText(room, middle, cut)
+        if row.region == self._selected and self.hasFocus():
+            painter.setPen(QPen(ink, 1))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(QRectF(0.5, top - 1, self.width() - 1, ROW - 2))
+
+    def _at(self, y: float) -> int | None:
+        at = int(y // ROW)
+        return at if 0 <= at < len(self._rows) else None
+
+    def under(self, place: QPointF) -> Under:
+        """The row at a place."""
+        at = self._at(place.y())
+        if at is None:
+            return Under()
+        row = self._rows[at]
+        k = int((place.x() - 20) // _SWATCH)
+        return Under(row.region, row.hexes[k] if 0 <= k < len(row.hexes) else row.hexes[0])
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        at = self._at(event.position().y())
+        if at is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        self._held = at
+        self.chosen.emit(self._rows[at].region)
+        k = int((event.position().x() - 20) // _SWATCH)
+        if 0 <= k < len(self._rows[at].hexes):
+            self.copied.emit(self._rows[at].hexes[k])
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._held is not None:
+            over = round(event.position().y() / ROW)
+            far = abs(event.position().y() - (self._held + 0.5) * ROW) > ROW
+            self._over = min(max(over, 0), len(self._rows)) if far else None
+            self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._held is not None and self._over is not None:
+            self._move(self._held, self._over)
+        self.let_go()
+
+    def let_go(self) -> None:
+        self._held = self._over = None
+        self.update()
+
+    def _move(self, at: int, to: int) -> None:
+        """Put a row before another."""
+        ids = [r.region for r in self._rows]
+        one = ids.pop(at)
+        ids.insert(to - (to > at), one)
+        self.ordered.emit(tuple(ids))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        ids = [r.region for r in self._rows]
+        step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
+        if step is None or not ids:
+            super().keyPressEvent(event)
+            return
+        at = ids.index(self._selected) if self._selected in ids else 0
+        to = min(max(at + step, 0), len(ids) - 1)
+        if event.modifiers() & Qt.KeyboardModifier.AltModifier:
+            self._move(at, to + (step > 0))
+        else:
+            self.chosen.emit(ids[to])

@@ -1,0 +1,176 @@
+"""How colours read in their surroundings, a colour that reads another way, and zones of a face."""
+
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QVBoxLayout,
+)
+
+from umber_compass.plan.edits import Edit, region
+from umber_compass.steps.harmony.reading_edits import read_way
+from umber_compass.steps.harmony.relativity import WAYS, Way, find
+from umber_compass.steps.harmony.zones import SCHOOLS, set_zones, zones_of
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.benches.harmony.head import Head
+from umber_compass.window.benches.harmony.page import Page
+from umber_compass.window.widgets.dots import Swatches
+from umber_compass.window.widgets.fields import NumberField, signed
+from umber_compass.window.widgets.peek_button import PeekButton
+
+_MOST = 4
+_NO_ZONES = "no zones"
+
+
+class SeenPage(Page):
+    """What the eye makes of a colour beside what it measures."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._derived: Derived | None = None
+        self._selected = ""
+        self.head(
+            self.tr("How colours read where they stand"),
+            self.tr(
+                "Left what is measured, right how it reads among its neighbours: a rough guide, "
+                "after a model of adaptation."
+            ),
+        )
+        self.grid = QGridLayout()
+        self.grid.setHorizontalSpacing(10)
+        self.grid.setVerticalSpacing(5)
+        self.grid.setColumnStretch(1, 1)
+        self.rows = [self._build_row(i) for i in range(_MOST)]
+        self.column.addLayout(self.grid)
+        self._build_finding()
+        self._build_zones()
+        self.column.addStretch(1)
+
+    def _build_row(self, at: int) -> tuple[Swatches, QLabel]:
+        colours, says = Swatches(64, 22), QLabel()
+        self.grid.addWidget(colours, at, 0)
+        self.grid.addWidget(says, at, 1)
+        return colours, says
+
+    def _build_finding(self) -> None:
+        self.find_head = QLabel()
+        self.find_head.setObjectName("heading")
+        self.column.addWidget(self.find_head)
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        self.ways: dict[Way, PeekButton] = {}
+        for way in WAYS:
+            button = PeekButton(way)
+            button.clicked.connect(lambda _=False, w=way: self._take(self._found(w)))
+            button.peeked.connect(
+                lambda on, w=way: self.peeked.emit(self._found(w) if on else None)
+            )
+            self.ways[way] = button
+            line.addWidget(button)
+        line.addStretch(1)
+        self.column.addLayout(line)
+
+    def _found(self, way: Way) -> Edit | None:
+        """The smallest change inside the scheme that makes the chosen region read so."""
+        derived = self._derived
+        if derived is None or not self._selected:
+            return None
+        arc = derived.rules["hue-off-scheme.arc"]
+        found = find(derived.touching, derived.colours, self._selected, way, arc)
+        if found is None:
+            return None
+        return read_way(self._selected, found, way, region(derived.plan, self._selected).name)
+
+    def _take(self, edit: Edit | None) -> None:
+        if edit is not None:
+            self.want(edit)
+
+    def _build_zones(self) -> None:
+        self.zone_head = QLabel()
+        self.zone_head.setObjectName("heading")
+        self.column.addWidget(self.zone_head)
+        line = QHBoxLayout()
+        line.setSpacing(12)
+        self.face = Head()
+        line.addWidget(self.face)
+        side = QVBoxLayout()
+        side.setSpacing(6)
+        self.school = QComboBox()
+        self.school.setAccessibleName(self.tr("School of zones"))
+        self.school.addItem(_NO_ZONES, None)
+        for school in SCHOOLS.values():
+            self.school.addItem(f"{school.title}: {school.says}", school.name)
+        self.school.setMinimumContentsLength(16)
+        self.school.setSizeAdjustPolicy(
+            QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+        )
+        self.school.activated.connect(self._take_zones)
+        self.strength = NumberField(self.tr("Strength of the zones"), 0, 200, " %", 10)
+        self.strength.wanted.connect(self._take_zones)
+        top = QHBoxLayout()
+        top.addWidget(self.school, 1)
+        top.addWidget(self.strength)
+        side.addLayout(top)
+        self.zones = QLabel()
+        self.zones.setWordWrap(True)
+        side.addWidget(self.zones)
+        side.addStretch(1)
+        line.addLayout(side, 1)
+        self.column.addLayout(line)
+
+    def _take_zones(self) -> None:
+        if self._derived is not None and self._selected:
+            name = region(self._derived.plan, self._selected).name
+            strength = self.strength.value() / 100
+            self.want(set_zones(self._selected, self.school.currentData(), strength, name))
+
+    def show_page(self, derived: Derived, selected: str) -> None:
+        self._derived, self._selected = derived, selected
+        said = {r.id: r.name for r in derived.regions}
+        mine = [r for r in derived.reads if r.region == selected]
+        shown = (mine + [r for r in derived.reads if r.region != selected])[:_MOST]
+        for (colours, says), reads in zip(self.rows, shown, strict=False):
+            colours.show_colours(reads.hex, reads.seen)
+            line = self.tr("{name}: reads {hex}, {light} L*, {apart:.1f} OKLab × 100 away")
+            text = line.format(
+                name=said[reads.region],
+                hex=reads.seen,
+                light=signed(reads.lighter),
+                apart=reads.apart,
+            )
+            says.setText(text)
+        for i, (colours, says) in enumerate(self.rows):
+            colours.setVisible(i < len(shown))
+            says.setVisible(i < len(shown))
+        self._show_chosen(derived, said.get(selected, ""))
+
+    def _show_chosen(self, derived: Derived, name: str) -> None:
+        pinned = bool(name) and derived.colours[self._selected].first.slot == "given"
+        line = self.tr("Let {name} read") if name else self.tr("Choose a region to change")
+        if pinned:
+            line = self.tr("{name} is given and stays")
+        self.find_head.setText(line.format(name=name))
+        for button in self.ways.values():
+            button.setEnabled(bool(name) and not pinned)
+        self._show_zones(derived, name)
+
+    def _show_zones(self, derived: Derived, name: str) -> None:
+        wish = derived.study.zones.get(self._selected)
+        text = self.tr("Zones of {name}") if name else self.tr("Zones: choose a skin, or a cloth")
+        self.zone_head.setText(text.format(name=name))
+        self.school.setEnabled(bool(name))
+        self.strength.setEnabled(wish is not None)
+        at = 0 if wish is None else self.school.findData(wish.school)
+        self.school.setCurrentIndex(max(at, 0))
+        self.strength.show_number(100 if wish is None else wish.strength * 100)
+        self.face.setVisible(bool(name))
+        self.zones.setVisible(bool(name))
+        if not name:
+            return
+        base = derived.colours[self._selected].first
+        found = () if wish is None else zones_of(base, wish.school, wish.strength)
+        self.face.show_zones(base.hex, {z.name: z.hex for z in found})
+        rows = [f"{z.name}: {z.hex}, {z.far:.1f} CIEDE2000" for z in found]
+        none = self.tr("Small shifts from one base, value kept. Two schools; choose one.")
+        self.zones.setText("\n".join(rows) if rows else none)
