@@ -139,11 +139,27 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     render.add_argument("-o", "--output", required=True, metavar="PNG")
     render.add_argument("--view", choices=choices["view"], default="flat")
     render.add_argument("--width", type=_number(1, 16384, whole=True), metavar="PX")
+    _add_studies(commands)
     out = _command(commands, "handoff", "write the painting program’s files", plans.handoff)
     out.add_argument("plan")
     out.add_argument("-o", "--output", required=True, metavar="DIR")
     out.add_argument("--formats", metavar="LIST", help="gpl,flat,lit,chart")
     out.add_argument("--force", action="store_true", help="replace files that are not ours")
+
+
+def _add_studies(commands: Any) -> None:
+    from umber_compass.cli import studies
+
+    grown = _command(commands, "studies", "grow colour versions as PNGs", studies.studies)
+    grown.add_argument("plan")
+    grown.add_argument("-o", "--output", required=True, metavar="DIR")
+    grown.add_argument("--count", type=_number(1, 24, whole=True), default=6)
+    grown.add_argument("--rules", metavar="LIST", help="ground,turn,lead,scheme,...")
+    grown.add_argument("--save", metavar="PLAN2", help="the plan with them")
+    grown.add_argument("--force", action="store_true", help="replace files that are not ours")
+    read = _command(commands, "palette", "the colours of a palette or a picture", studies.palette)
+    read.add_argument("file")
+    read.add_argument("-o", "--output", metavar="FILE", help="written by its ending: .gpl, .hex")
 
 
 def _demo(args: Namespace) -> Answer:

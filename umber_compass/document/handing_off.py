@@ -66,7 +66,7 @@ def others_files(plan: Plan, folder: Path, kinds: Sequence[str]) -> list[Path]:
     Refusal if the folder cannot be looked into."""
     paths = handoff_paths(plan, folder, kinds).values()
     try:
-        return [p for p in paths if p.exists() and not _is_ours(p)]
+        return [p for p in paths if p.exists() and not is_ours(p)]
     except (OSError, ValueError) as error:
         line = words("is no folder that can be entered; choose another")
         raise Refusal(str(folder), line) from error
@@ -125,6 +125,6 @@ def _palette(derived: Derived, kind: str) -> str:
     return gpl.text(f"{derived.plan.title}, lit", rows, about)
 
 
-def _is_ours(path: Path) -> bool:
+def is_ours(path: Path) -> bool:
     """Whether a file bears the mark our hand-off leaves in it, so that it may be replaced."""
     return OURS.encode() in atomic.beginning(path, _MARK_WITHIN)

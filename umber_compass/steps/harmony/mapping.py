@@ -51,7 +51,8 @@ def map_palette(
     shares: Mapping[str, float],
     touching: Touching,
 ) -> dict[str, int]:
-    """Which colour of a palette each region takes, by id. Raises Refusal for a palette of none."""
+    """Which colour of a palette each region takes, by id; given ones take none. Raises Refusal for
+    a palette of none."""
     if not hexes:
         raise Refusal("the palette", words("has no colours; take another"))
     ids = list(touching.ids)
@@ -64,7 +65,8 @@ def map_palette(
     cost = _costs(picture, palette)
     taken = cost.argmin(axis=1)
     _mend(taken, cost, picture, palette, touching)
-    return dict(zip(ids, taken.tolist(), strict=True))
+    found = dict(zip(ids, taken.tolist(), strict=True))
+    return {r: k for r, k in found.items() if colours[r].first.slot != "given"}
 
 
 def _side(linear: Floats, weight: Floats) -> _Side:

@@ -5,21 +5,48 @@ from umber_compass.plan.edits import study
 from umber_compass.plan.harmony_edits import (
     LEAST_SPREAD,
     MOST_SPREAD,
+    set_arc,
+    set_slot_chroma,
     set_spread,
     set_wished_share,
     turn_lead,
 )
 from umber_compass.plan.model import Plan
+from umber_compass.plan.moods import MOODS
+from umber_compass.plan.palette_edits import MOST_COLOURS, set_budget
 from umber_compass.plan.practice_edits import set_practice, set_rule
 from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
 from umber_compass.plan.sketch_edits import set_purpose, set_title
-from umber_compass.plan.study_edits import choose_study
-from umber_compass.plan.terms import Share
+from umber_compass.plan.study_edits import (
+    choose_study,
+    judge_study,
+    name_study,
+    note_study,
+    set_mood,
+)
+from umber_compass.plan.terms import HalfArc, Share, Times
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
-from umber_compass.steps.keys.spec import CHOICE, NUMBER, TEXT, Group, Key, Kind, number, only
+from umber_compass.steps.keys.spec import (
+    CHOICE,
+    NUMBER,
+    TEXT,
+    WHOLE,
+    Group,
+    Key,
+    Kind,
+    number,
+    only,
+)
 from umber_compass.words import Refusal, words
+
+_NONE = "none"
+
+
+def _mood(plan: Plan) -> str:
+    mood = study(plan).mood
+    return _NONE if mood is None else mood.name
 
 
 def _rule_named(plan: Plan, text: str) -> str:
@@ -33,6 +60,15 @@ def _slot_named(plan: Plan, text: str) -> str:
     if text not in slots:
         raise Refusal(f"share.{text}"[:60], words("is no slot; take {k}", k=", ".join(slots)))
     return text
+
+
+def _arc(plan: Plan, slot: str) -> float:
+    usual = numbers_of(plan.practice, plan.overrides)["hue-off-scheme.arc"]
+    return next((a for s, a in study(plan).scheme.arcs.items() if s == slot), usual)
+
+
+def _level(plan: Plan, slot: str) -> float:
+    return next((c for s, c in study(plan).scheme.chroma.items() if s == slot), 1.0)
 
 
 PIECE = Group(
@@ -64,6 +100,48 @@ PIECE = Group(
             "the colour version that is shown, by id",
             lambda p, _: p.current_study,
             lambda p, _, x: choose_study(p, x),
+        ),
+        Key(
+            "study.title",
+            Kind(TEXT),
+            "the shown study’s title",
+            lambda p, _: study(p).title,
+            lambda p, _, x: name_study(p.current_study, x),
+        ),
+        Key(
+            "study.note",
+            Kind(TEXT),
+            "what is written of the shown study",
+            lambda p, _: study(p).note,
+            lambda p, _, x: note_study(p.current_study, x),
+        ),
+        Key(
+            "study.verdict",
+            Kind(CHOICE, choices=("kept", "rejected", _NONE)),
+            "whether the shown study is kept or rejected",
+            lambda p, _: study(p).verdict or _NONE,
+            lambda p, _, x: judge_study(p.current_study, "" if x == _NONE else x, study(p).reason),
+        ),
+        Key(
+            "study.reason",
+            Kind(TEXT),
+            "why the shown study is kept or rejected",
+            lambda p, _: study(p).reason,
+            lambda p, _, x: judge_study(p.current_study, study(p).verdict, x),
+        ),
+        Key(
+            "study.mood",
+            Kind(CHOICE, choices=(_NONE, *MOODS)),
+            "the mood the shown study is held to",
+            lambda p, _: _mood(p),
+            lambda p, _, x: set_mood(None if x == _NONE else x),
+        ),
+        Key(
+            "budget",
+            Kind(WHOLE, "colours", 1, MOST_COLOURS, (_NONE,)),
+            "how many colours the piece may use",
+            lambda p, _: _NONE if p.budget is None else p.budget,
+            lambda p, _, x: set_budget(x),
         ),
         Key(
             "scheme.name",
@@ -120,6 +198,27 @@ SHARES = Group(
             "how much of the picture a slot should hold",
             lambda p, s: wished_shares(study(p).scheme)[s],  # type: ignore[index]  # a slot’s letter
             lambda p, s, x: set_wished_share(s, x),  # type: ignore[arg-type]  # a slot’s letter
+        ),
+    ),
+    "SLOT",
+    lambda plan: wished_shares(study(plan).scheme),
+    _slot_named,
+)
+SLOTS = Group(
+    (
+        Key(
+            "slot.SUBJECT.chroma",
+            number(Times, "times as planned"),
+            "how strong a slot’s colours are",
+            _level,
+            lambda p, s, x: set_slot_chroma(s, x),  # type: ignore[arg-type]  # a slot’s letter
+        ),
+        Key(
+            "slot.SUBJECT.arc",
+            number(HalfArc, "° OKLCh"),
+            "half the arc a slot’s colours may stray in",
+            _arc,
+            lambda p, s, x: set_arc(s, x),  # type: ignore[arg-type]  # a slot’s letter
         ),
     ),
     "SLOT",
