@@ -13,7 +13,7 @@ from umber_compass.colour.wheels import WHEELS, angle_of, hue_at
 from umber_compass.plan.edits import study
 from umber_compass.plan.harmony_edits import turn_family, turn_lead
 from umber_compass.plan.model import Gradient, Pinned, Planned
-from umber_compass.steps.harmony import edits, families, fit
+from umber_compass.steps.harmony import edits, families, fit, scheme_edits
 from umber_compass.steps.harmony.colours import end_names, region_colours
 from umber_compass.steps.harmony.rose import family_turn, ring, rose
 from umber_compass.steps.harmony.scheme import (
@@ -185,7 +185,7 @@ class Choosing(unittest.TestCase):
         for old in SCHEMES:
             for new in SCHEMES:
                 plan = plan_of([planned(n.slot) for n in SCHEMES[old].needles], scheme(old))
-                after = study(edits.choose_scheme(new).apply(plan))
+                after = study(scheme_edits.choose_scheme(new).apply(plan))
                 slots = {n.slot for n in SCHEMES[new].needles}
                 self.assertLessEqual({c.slot for c in after.colours.values()}, slots)
                 if new != old:
@@ -197,7 +197,7 @@ class Choosing(unittest.TestCase):
             for new in SCHEMES:
                 before = {n.slot: n.part for n in SCHEMES[old].needles}
                 after = {n.slot: n.part for n in SCHEMES[new].needles}
-                moves = edits._moves(before, after)
+                moves = scheme_edits._moves(before, after)
                 for part in set(before.values()):
                     mine = [s for s, p in before.items() if p == part]
                     room = [s for s, p in after.items() if p == part]
@@ -209,7 +209,7 @@ class Choosing(unittest.TestCase):
 
     def test_greys_and_given_colours_keep_their_place(self):
         plan = plan_of([planned("grey"), Pinned(hex="#c08060"), GRADIENT])
-        after = study(edits.choose_scheme("square").apply(plan)).colours
+        after = study(scheme_edits.choose_scheme("square").apply(plan)).colours
         self.assertEqual((after["r1"].slot, after["r2"].hex), ("grey", "#c08060"))
         self.assertEqual(after["r3"].axis, GRADIENT.axis)
 
@@ -217,7 +217,7 @@ class Choosing(unittest.TestCase):
         plan = plan_of([planned()], scheme("triad"))
         before = slot_hues(scheme("triad"))["A"]
         for wheel in WHEELS:
-            after = study(edits.choose_wheel(wheel).apply(plan)).scheme
+            after = study(scheme_edits.choose_wheel(wheel).apply(plan)).scheme
             self.assertEqual(after.wheel, wheel)
             self.assertAlmostEqual(float(hue_distance(slot_hues(after)["A"], before)), 0, delta=0.2)
 

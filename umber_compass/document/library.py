@@ -108,7 +108,7 @@ class Library:
         for palette in brought:
             self.add(palette)
         state = f"{since.isoformat()} {came + len(brought)}\n"
-        atomic.write_bytes(self.folder / _SINCE, state.encode())
+        atomic.write(self.folder / _SINCE, lambda stream: stream.write(state.encode()))
         return brought
 
     def _post_state(self, today: datetime.date) -> tuple[datetime.date, int]:

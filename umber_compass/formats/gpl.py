@@ -20,7 +20,7 @@ class Row(NamedTuple):
     which: str
 
 
-_ROW = re.compile(r"[ \t]*(\d{1,3})[ \t]+(\d{1,3})[ \t]+(\d{1,3})(?:[ \t]+(.*))?")
+_ROW = re.compile(r"[ \t]*([0-9]{1,3})[ \t]+([0-9]{1,3})[ \t]+([0-9]{1,3})(?:[ \t]+(.*))?")
 
 
 class Parsed(NamedTuple):

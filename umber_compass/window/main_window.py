@@ -97,7 +97,7 @@ class MainWindow(QMainWindow):
         self.works.small_views.timer.stop()
         self.works.director.preparing.stop()
         self.works.focusing.turning.stop()
-        self.works.studies.cards.close()
+        self.works.studies.shown.cards.close()
         self.dressing.turn.stop()
         self.works.help.close()
         self.standing.keep(self.works.layout.splitter)

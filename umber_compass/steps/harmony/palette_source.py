@@ -9,7 +9,7 @@ from umber_compass.picture.mixes import Ints
 from umber_compass.plan.palettes import MOST_SWATCHES, GivenPalette, Swatch
 from umber_compass.steps.harmony.picture_palette import palette_of
 
-_FLAT = 0.94  # of the picture in flat areas, from which it is read as swatches
+_FLAT = 0.94  # of the picture in the colours of its flat areas, from which it is swatches
 _LEAST = 0.001  # of the picture that a swatch holds
 _GROUND = 0.5  # of the frame; a colour that holds as much is the ground swatches lie on
 _MOST_PX = 400_000
@@ -42,7 +42,7 @@ def _swatches(packed: Packed) -> list[str]:
         inner.reshape(-1)[where], return_index=True, return_counts=True
     )
     kept = count >= _LEAST * px.size
-    if count[kept].sum() < _FLAT * inner.size or not 2 <= kept.sum() <= MOST_SWATCHES:
+    if not 2 <= kept.sum() <= MOST_SWATCHES or np.isin(px, colours[kept]).mean() < _FLAT:
         return []
     frame = np.concatenate([px[0], px[-1], px[1:-1, 0], px[1:-1, -1]])
     order = np.argsort(_reading_order(where[first[kept]], inner.shape[1]))

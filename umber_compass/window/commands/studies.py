@@ -23,9 +23,6 @@ from umber_compass.plan.study_edits import (
     remove_study,
 )
 from umber_compass.steps.handoff.palette import stem
-from umber_compass.steps.harmony.rose import ring
-from umber_compass.steps.harmony.schemes import spec_of
-from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.client import What, variants
 from umber_compass.steps.studies.growing import Growth, grow
 from umber_compass.window.benches.studies.bench import COUNT, StudiesBench
@@ -33,14 +30,9 @@ from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.window.layout import Layout
-from umber_compass.window.wall.card import CardFace
-from umber_compass.window.wall.cards import Cards, Look
-from umber_compass.window.wall.number_rows import rows_of
+from umber_compass.window.wall.shown import STEP, WallShown
 from umber_compass.words import Refusal, Words, words
 from umber_compass.work import Tick
-
-STEP = "studies"
-_MOST_PX = 900  # of a picture that is compared
 
 
 class StudyCommands(QObject):
@@ -49,148 +41,25 @@ class StudyCommands(QObject):
     def __init__(self, desk: Desk, layout: Layout, files: Files, library: Library) -> None:
         super().__init__(layout)
         self.desk, self.layout, self.files, self.library = desk, layout, files, library
-        self.cards = Cards(desk)
-        self.chosen: list[str] = []
-        self.mode, self.view = "", ""
         self._turned_from: dict[str, float] = {}
         bench = layout.benches[STEP]
         assert isinstance(bench, StudiesBench)
         self.bench, self.wall = bench, layout.wall
+        self.shown = WallShown(desk, self.wall, bench)
         self._join()
 
     def _join(self) -> None:
         wall, bench, desk = self.wall, self.bench, self.desk
-        wall.looked.connect(self.look)
-        wall.compared.connect(self.compare)
         wall.sheet_wanted.connect(self.client_sheet)
-        wall.grid.chose.connect(self.choose)
         wall.grid.opened.connect(self.make_current)
         wall.grid.began.connect(self._begin_turn)
         wall.grid.turned.connect(self._turn)
         wall.grid.ended.connect(desk.seal)
         wall.grid.menu_wanted.connect(self._open_menu)
-        wall.grid.resized.connect(self.follow)
         bench.grow_wanted.connect(self.grow)
         bench.current_wanted.connect(self.make_current)
         bench.copy_wanted.connect(lambda s: self._edit(lambda plan: duplicate_study(plan, s)))
         bench.remove_wanted.connect(lambda s: self._edit(lambda plan: remove_study(plan, s)))
-        self.cards.painted.connect(self._show)
-        self.cards.judged.connect(self._show)
-        desk.painted.connect(self._follow_drag)
-        desk.changed.connect(self.follow)
-        desk.opened.connect(self._on_opened)
-        desk.session.stepped.connect(self._on_step)
-
-    @property
-    def is_open(self) -> bool:
-        """Whether the wall is seen."""
-        return self.desk.session.step == STEP and self.desk.derived is not None
-
-    @property
-    def one(self) -> Study | None:
-        """The one study that is chosen; the current one where none is, or the wall is closed."""
-        if self.desk.history is None or (self.is_open and len(self.chosen) > 1):
-            return None
-        plan = self.desk.history.now
-        wanted = self.chosen[0] if self.is_open and self.chosen else plan.current_study
-        return next((s for s in plan.studies if s.id == wanted), None)
-
-    def _on_opened(self) -> None:
-        self.chosen, self.mode = [], ""
-        self.follow()
-
-    def _on_step(self) -> None:
-        if self.is_open:
-            self.follow()
-        else:
-            self.cards.close()
-            self.wall.compare.clock.stop()
-
-    def _follow_drag(self) -> None:
-        if self.is_open and self.desk.session.dragging:
-            self.cards.follow()
-
-    def follow(self) -> None:
-        """Show the plan's studies as they are now."""
-        derived = self.desk.derived
-        if derived is None or not self.is_open:
-            return
-        ids = [s.id for s in derived.plan.studies]
-        self.chosen = [i for i in self.chosen if i in ids] or [derived.plan.current_study]
-        if len(self.chosen) < 2:
-            self.mode = ""
-        self._show()
-        px = self.wall.compare.picture_px if self.mode else self.wall.grid.card_px
-        ratio = self.wall.devicePixelRatioF()
-        wanted = self.chosen if self.mode else ids
-        self.cards.show(wanted, Look(min(round(px * ratio), _MOST_PX), self.view))
-
-    def _show(self) -> None:
-        derived = self.desk.derived
-        if derived is None or not self.is_open:
-            return
-        plan = derived.plan
-        faces = [self._face(derived, s) for s in plan.studies]
-        height, width = derived.drawing.labels.shape
-        self.wall.show_mode(self.mode, len(self.chosen))
-        self.wall.grid.show_faces(faces, width / height, self.wall.room)
-        mine = [f for i in self.chosen for f in faces if f.id == i][:3]
-        numbers = [self.cards.numbers(f.id) for f in mine]
-        self.wall.compare.show_faces(mine, rows_of(numbers), width / height)
-        self._show_bench(plan)
-        line = self.tr("Drag across a chosen card to turn its hues")
-        self.wall.says.setText("" if self.mode else line)
-
-    def _show_bench(self, plan: Plan) -> None:
-        one = self.one
-        only = len(plan.studies) == 1
-        self.bench.show_study(one, one is not None and one.id == plan.current_study, only)
-        ids = [plan.current_study, *(i for i in self.chosen if i != plan.current_study)][:2]
-        titles = [next(s.title for s in plan.studies if s.id == i) for i in ids]
-        compared = [] if self.mode else rows_of([self.cards.numbers(i) for i in ids])
-        self.bench.table.show_rows(compared, titles)
-
-    def _face(self, derived: Derived, one: Study) -> CardFace:
-        plan, numbers = derived.plan, self.cards.numbers(one.id)
-        shown = self.desk.live.pipeline.derive(plan, one.id)
-        strip = tuple((shown.colours[r].first.hex, shown.shares[r]) for r in shown.families)
-        chosen = one.id in self.chosen
-        hues: tuple[str, ...] = ()
-        if chosen and len(self.chosen) == 1 and not self.mode:
-            round_ = ring(one.scheme.wheel)
-            lead = round(one.scheme.lead_deg / 360 * len(round_))
-            hues = tuple(round_[(lead + i) % len(round_)] for i in range(len(round_)))
-        return CardFace(
-            one.id,
-            one.title,
-            one.grown or _scheme(shown),
-            one.verdict,
-            "…" if numbers is None else numbers.verdict,
-            strip,
-            self.cards.bitmap(one.id),
-            one.id == plan.current_study,
-            chosen,
-            hues,
-        )
-
-    def look(self, view: str) -> None:
-        """See every picture of the wall another way."""
-        self.view = view
-        self.follow()
-
-    def choose(self, ids: list[str]) -> None:
-        """Choose studies on the wall."""
-        self.chosen = ids
-        self.desk.session.acted.emit()
-        self.follow()
-
-    def compare(self, mode: str) -> None:
-        """Compare what is chosen, or go back to the wall."""
-        self.mode = mode if len(self.chosen) > 1 else ""
-        self.follow()
-        # Only now is it known how large the pictures are.
-        self.follow()
-        (self.wall.compare if self.mode else self.wall.grid).setFocus()
 
     def _edit(self, make: Callable[[Plan], Edit]) -> None:
         """Make an edit of the plan that is on; what cannot be is said in a line."""
@@ -214,12 +83,12 @@ class StudyCommands(QObject):
             plan = self.desk.history.now
             ids = [s.id for s in plan.studies]
             at = (ids.index(plan.current_study) + by) % len(ids)
-            self.chosen = [ids[at]]
+            self.shown.chosen = [ids[at]]
             self.make_current(ids[at])
 
     def with_one(self, make: Callable[[Plan, Study], Edit]) -> None:
         """An edit of the study that is chosen."""
-        one = self.one
+        one = self.shown.one
         if one is not None:
             self._edit(lambda plan: make(plan, one))
 
@@ -269,7 +138,7 @@ class StudyCommands(QObject):
         path = self.files.dialogs.picture(self.layout, str(Path(self.files.folder).parent / name))
         if path is None:
             return
-        chosen = [s for i in self.chosen for s in plan.studies if s.id == i]
+        chosen = [s for i in self.shown.chosen for s in plan.studies if s.id == i]
         pipeline = self.desk.live.pipeline
         target = path if path.suffix.lower() == ".png" else path.with_name(path.name + ".png")
 
@@ -304,8 +173,3 @@ class StudyCommands(QObject):
 
 def _grown(found: Growth) -> Words:
     return words("grow {count} studies", count=len(found.studies))
-
-
-def _scheme(derived: Derived) -> str:
-    """A study's scheme in a few words."""
-    return spec_of(derived.scheme).title

@@ -65,9 +65,11 @@ def study_actions(studies: StudyCommands, has_plan: Callable[[], bool]) -> list[
         action(
             "study-remove", "one", "Remove", "Ctrl+Del", one(lambda p, s: remove_study(p, s.id))
         ),
-        action("compare-side", "compare", "Side by side", "", partial(studies.compare, "side")),
-        action("compare-split", "compare", "Split", "", partial(studies.compare, "split")),
-        action("compare-fade", "compare", "Slow fade", "", partial(studies.compare, "fade")),
+        action(
+            "compare-side", "compare", "Side by side", "", partial(studies.shown.compare, "side")
+        ),
+        action("compare-split", "compare", "Split", "", partial(studies.shown.compare, "split")),
+        action("compare-fade", "compare", "Slow fade", "", partial(studies.shown.compare, "fade")),
         action(
             "client-colours",
             "client",

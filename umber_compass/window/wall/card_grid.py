@@ -4,12 +4,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QApplication, QSizePolicy, QWidget
 
-from umber_compass.window.wall.card import BELOW, CardFace, paint_card
+from umber_compass.window.wall.card import CardFace, paint_card
+from umber_compass.window.wall.card_layout import CardLayout
 from umber_compass.window.widgets.holding import Holding
 
-_GAP_X, _GAP_Y, _EDGE = 16, 20, 8  # px
-_LEAST_PX = 140  # of a card’s width
-_MOST_COLUMNS = 8
 DEGREES_PER_PX = 0.5  # of the wheel
 
 
@@ -39,76 +37,27 @@ class CardGrid(Holding, QWidget):
         """The studies, their pictures' width / height, and how high a view of them is, px."""
         self._faces, self._aspect, self._room = faces, aspect, room
         self._at = min(self._at, max(len(faces) - 1, 0))
-        self.setMinimumHeight(self.needed)
+        self.setMinimumHeight(self.placing.needed)
         self.update()
 
     @property
-    def columns(self) -> int:
-        """Cards side by side: as many as let each be largest while all are seen; where they would
-        be too small for that, as many as the width takes."""
-        tried = range(1, min(_MOST_COLUMNS, max(len(self._faces), 1)) + 1)
-        best = max(tried, key=self._width)
-        if self._width(best) >= _LEAST_PX:
-            return best
-        return max((n for n in tried if self._across(n) >= _LEAST_PX), default=1)
-
-    def _across(self, columns: int) -> float:
-        """How wide cards are that fill the width."""
-        return (self.width() - 2 * _EDGE - _GAP_X * (columns - 1)) / columns
-
-    def _width(self, columns: int) -> float:
-        """How wide cards are that fill the width, or all of whose rows are seen; of the least width
-        where they would be narrower."""
-        rows = -(-max(len(self._faces), 1) // columns)
-        high = (self._room - 2 * _EDGE - _GAP_Y * (rows - 1)) / rows - BELOW
-        across = self._across(columns)
-        return max(min(across, high * self._aspect), min(across, _LEAST_PX - 0.5))
-
-    def _height(self, columns: int) -> float:
-        return self._width(columns) / self._aspect + BELOW
-
-    @property
-    def card_px(self) -> int:
-        """How wide a card's picture is."""
-        return max(round(self._width(self.columns)), 40)
-
-    @property
-    def needed(self) -> int:
-        """How high all cards together are, px."""
-        rows = -(-max(len(self._faces), 1) // self.columns)
-        return round(self._height(self.columns) * rows + _GAP_Y * (rows - 1) + 2 * _EDGE)
+    def placing(self) -> CardLayout:
+        """Where the cards stand."""
+        return CardLayout(len(self._faces), self._aspect, self.width(), self._room)
 
     def sizeHint(self) -> QSize:
-        return QSize(600, self.needed)
-
-    def boxes(self) -> list[QRectF]:
-        """Where each card stands."""
-        columns = self.columns
-        width, height = self._width(columns), self._height(columns)
-        return [
-            QRectF(
-                _EDGE + (i % columns) * (width + _GAP_X),
-                _EDGE + (i // columns) * (height + _GAP_Y),
-                width,
-                height,
-            )
-            for i in range(len(self._faces))
-        ]
+        return QSize(600, self.placing.needed)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         area = QRectF(event.rect())
-        for i, (box, face) in enumerate(zip(self.boxes(), self._faces, strict=True)):
+        for i, (box, face) in enumerate(zip(self.placing.boxes(), self._faces, strict=True)):
             if box.adjusted(-8, -8, 8, 8).intersects(area):
                 paint_card(painter, box, face, self.hasFocus() and i == self._at)
 
     def resizeEvent(self, event: object) -> None:
-        self.setMinimumHeight(self.needed)
+        self.setMinimumHeight(self.placing.needed)
         self.resized.emit()
-
-    def _hit(self, place: QPointF) -> int | None:
-        found = (i for i, box in enumerate(self.boxes()) if box.contains(place))
-        return next(found, None)
 
     @property
     def chosen(self) -> list[str]:
@@ -125,7 +74,7 @@ class CardGrid(Holding, QWidget):
         self.chose.emit(rest if one in self.chosen and rest else [*rest, one])
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        at = self._hit(event.position())
+        at = self.placing.hit(event.position())
         if at is None or event.button() != Qt.MouseButton.LeftButton:
             return
         more = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
@@ -161,12 +110,12 @@ class CardGrid(Holding, QWidget):
             self.ended.emit()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        at = self._hit(event.position())
+        at = self.placing.hit(event.position())
         if at is not None:
             self.opened.emit(self._faces[at].id)
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
-        at = self._hit(QPointF(event.pos()))
+        at = self.placing.hit(QPointF(event.pos()))
         if at is None:
             return
         if not self._faces[at].chosen:
@@ -178,8 +127,8 @@ class CardGrid(Holding, QWidget):
         step = {
             keys.Key_Left: -1,
             keys.Key_Right: 1,
-            keys.Key_Up: -self.columns,
-            keys.Key_Down: self.columns,
+            keys.Key_Up: -self.placing.columns,
+            keys.Key_Down: self.placing.columns,
         }.get(Qt.Key(event.key()))
         turn = {keys.Key_Comma: -5.0, keys.Key_Period: 5.0}.get(Qt.Key(event.key()))
         if not self._faces:

@@ -3,14 +3,14 @@ the other; in numbers below."""
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer
-from PySide6.QtGui import QHideEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer
+from PySide6.QtGui import QHideEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from umber_compass.window.wall.card import CardFace
+from umber_compass.window.wall.compare_painting import paint_both, paint_picture, paint_words
 from umber_compass.window.wall.number_rows import ROW, NumberRow, paint_rows
 from umber_compass.window.widgets.holding import Holding
-from umber_compass.window.widgets.theme import THEME, font
 
 _GAP, _WORDS = 16, 44  # px
 _FADE_MS, _REST_MS, _TURN_MS = 3000, 1000, 50  # far under three changes a second
@@ -100,53 +100,12 @@ class Compare(Holding, QWidget):
         frame = self._frame()
         if self.mode == "side":
             for box, face in zip(frame.pictures, self._faces, strict=True):
-                self._paint_picture(painter, box, face)
-                self._paint_words(painter, box, face)
+                paint_picture(painter, box, face)
+                paint_words(painter, box, face)
         else:
-            self._paint_both(painter, frame.pictures[0])
+            two = (*self._faces, self._faces[0])[:2]
+            paint_both(painter, frame.pictures[0], two, self.mode, self.seam, self.shown)
         paint_rows(painter, frame.table, self._rows, [f.title for f in self._faces])
-
-    def _paint_picture(self, painter: QPainter, box: QRectF, face: CardFace) -> None:
-        if face.bitmap is not None:
-            painter.drawImage(box, face.bitmap.image)
-
-    def _paint_words(self, painter: QPainter, box: QRectF, face: CardFace) -> None:
-        line = QRectF(box.x(), box.bottom() + 4, box.width(), 20)
-        painter.setPen(THEME.colour("ink"))
-        painter.setFont(font(12))
-        painter.drawText(line, Qt.AlignmentFlag.AlignRight, face.decided)
-        room = int(box.width() - painter.fontMetrics().horizontalAdvance(face.decided) - 8)
-        painter.setFont(font(14, True))
-        right = Qt.TextElideMode.ElideRight
-        painter.drawText(line, painter.fontMetrics().elidedText(face.title, right, room))
-        painter.setFont(font(12))
-        painter.setPen(THEME.colour("quiet"))
-        below = line.translated(0, 19)
-        said = painter.fontMetrics().elidedText(face.says, right, int(box.width()))
-        painter.drawText(below, said)
-
-    def _paint_both(self, painter: QPainter, box: QRectF) -> None:
-        """The first two in one frame."""
-        first, second = (*self._faces, self._faces[0])[:2]
-        self._paint_picture(painter, box, first)
-        if self.mode == "split":
-            at = box.x() + box.width() * self.seam
-            painter.save()
-            painter.setClipRect(QRectF(at, box.y(), box.right() - at, box.height()))
-            self._paint_picture(painter, box, second)
-            painter.restore()
-            painter.setPen(QPen(THEME.colour("ground"), 3))
-            painter.drawLine(QPointF(at, box.y()), QPointF(at, box.bottom()))
-            painter.setPen(QPen(THEME.colour("ink"), 1))
-            painter.drawLine(QPointF(at, box.y()), QPointF(at, box.bottom()))
-        else:
-            painter.setOpacity(self.shown)
-            self._paint_picture(painter, box, second)
-            painter.setOpacity(1.0)
-        half = box.width() / 2
-        self._paint_words(painter, QRectF(box.x(), box.y(), half - 8, box.height()), first)
-        right = QRectF(box.x() + half + 8, box.y(), half - 8, box.height())
-        self._paint_words(painter, right, second)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if self.mode == "split" and event.button() == Qt.MouseButton.LeftButton:
