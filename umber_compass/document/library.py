@@ -6,7 +6,7 @@ import datetime
 import re
 from collections.abc import Iterable
 from pathlib import Path
-from typing import NamedTuple
+from typing import IO, NamedTuple
 
 from platformdirs import user_data_dir
 
@@ -108,7 +108,11 @@ class Library:
         for palette in brought:
             self.add(palette)
         state = f"{since.isoformat()} {came + len(brought)}\n"
-        atomic.write(self.folder / _SINCE, lambda stream: stream.write(state.encode()))
+
+        def fill(stream: IO[bytes]) -> None:
+            stream.write(state.encode())
+
+        atomic.write(self.folder / _SINCE, fill)
         return brought
 
     def _post_state(self, today: datetime.date) -> tuple[datetime.date, int]:

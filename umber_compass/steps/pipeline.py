@@ -204,6 +204,23 @@ class Derived:
         """What follows from another plan of the same drawing."""
         return Derived(plan, study(plan), self.drawing, self._memory, self._works, self._tick)
 
+    def shows(self, plan: Plan) -> bool:
+        """Whether another plan shows the very same: its study and all that this one hangs on."""
+        mine = self.plan
+        return (
+            study(plan) is self.study
+            and plan.regions is mine.regions
+            and plan.sketch is mine.sketch
+            and (plan.practice, plan.overrides, plan.budget)
+            == (mine.practice, mine.overrides, mine.budget)
+        )
+
+    def carried(self, plan: Plan) -> "Derived":
+        """The same results for another plan that shows the very same."""
+        found = self.of(plan)
+        found._results = self._results
+        return found
+
     def think(self, tick: Tick = idle) -> "Derived":
         """The same, with what the eye meets first worked out here and now."""
         self.worked(Derived.lattice, tick)

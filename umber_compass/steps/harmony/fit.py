@@ -84,6 +84,14 @@ class _Template(NamedTuple):
     offsets: Floats  # (needles,) wheel degrees, the lead first
 
 
+class _Group(NamedTuple):
+    """Templates with as many needles."""
+
+    templates: tuple[_Template, ...]
+    offsets: Floats  # (templates, needles)
+    price: Floats  # (templates,)
+
+
 def read_schemes(
     hues: Floats, chromas: Floats, areas: Floats, wheel: Wheel = "painter"
 ) -> Readings:
@@ -95,11 +103,11 @@ def read_schemes(
     best: dict[str, Reading] = {}
     for lead_hue in _lead_hues(colour):
         leads, shifts = _leads_beside(lead_hue, wheel)
-        for template in _TEMPLATES:
-            found = _best_of(template, colour, wheel, leads, shifts)
-            known = best.get(found.scheme.name)
-            if known is None or found.cost < known.cost:
-                best[found.scheme.name] = found
+        for group in _GROUPS:
+            for found in _best_of(group, colour, wheel, leads, shifts):
+                known = best.get(found.scheme.name)
+                if known is None or found.cost < known.cost:
+                    best[found.scheme.name] = found
     return Readings(tuple(sorted(best.values(), key=lambda r: r.cost)[:_READINGS]))
 
 
@@ -150,46 +158,49 @@ def _leads_beside(hue: float, wheel: Wheel) -> tuple[Floats, Floats]:
 
 
 def _best_of(
-    template: _Template, colour: _Hues, wheel: Wheel, leads: Floats, shifts: Floats
-) -> Reading:
-    """A template at the lead, of some, where it costs least."""
-    spec, offsets = template.spec, template.offsets
-    needles = (leads[:, None] + offsets) % 360  # (leads, needles)
+    group: _Group, colour: _Hues, wheel: Wheel, leads: Floats, shifts: Floats
+) -> list[Reading]:
+    """Each template of a group at the lead, of some, where it costs least."""
+    needles = (leads[:, None] + group.offsets[:, None]) % 360  # (templates, leads, needles)
     hue_off = hue_distance(hue_at(wheel, needles)[..., None], colour.hue)
     wheel_off = hue_distance(needles[..., None], colour.angle)
     off = np.where(np.abs(hue_off) <= np.abs(wheel_off), hue_off, wheel_off)
-    nearest = np.abs(off).argmin(axis=1)  # (leads, colours)
-    mine = nearest[:, None] == np.arange(len(offsets))[:, None]  # (leads, needles, colours)
-    signed = np.take_along_axis(off, nearest[:, None], axis=1)[:, 0]
+    nearest = np.abs(off).argmin(axis=2)  # (templates, leads, colours)
+    count = group.offsets.shape[1]
+    mine = nearest[:, :, None] == np.arange(count)[:, None]  # (.., needles, colours)
+    signed = np.take_along_axis(off, nearest[:, :, None], axis=2)[:, :, 0]
     lost = np.clip((np.abs(signed) - 7) / 11, 0, 1) ** 2
     heard = colour.heard
-    fill = np.minimum((mine * (heard * (1 - lost))[:, None]).sum(axis=2) / 0.02, 1)
-    weight = (mine * heard).sum(axis=2)
-    mean_off = (mine * (heard * signed)[:, None]).sum(axis=2) / np.maximum(weight, 1e-9)
-    loss = (heard * lost).sum(axis=1) / heard.sum() + 1.5 * (1 - fill).sum(axis=1)
-    held = (mine * colour.holds).sum(axis=2)
-    cost = 1.1 * np.log1p(loss / 0.03) + 0.4 * np.minimum(fill * (mean_off / 12) ** 2, 3).sum(
-        axis=1
-    )
-    cost += 0.10 * (len(offsets) - 1) + 0.045 * shifts
-    cost += 50.0 * (held[:, 0] < held.max(axis=1) * 0.999)
-    if spec.name in _SPREADS:
-        cost += 0.15 + 0.05 * abs(template.spread - spec.spread_deg) / 10
-    if template.lead_at != "middle" and spec.name in _END_LED:
-        cost += 0.4
-    at = int(cost.argmin())
-    near = float(colour.holds[np.abs(signed[at]) <= _NEAR_DEG].sum() / colour.holds.sum())
-    lead, lead_at = float(leads[at]), template.lead_at
-    if spec.name in _END_LED and lead_at != "middle" and held[at, 1] >= 0.5 * held[at, 0]:
-        lead, lead_at = lead + float(offsets[1]), "middle"  # the one between them leads
-    scheme = Scheme(
+    fill = np.minimum((mine * (heard * (1 - lost))[:, :, None]).sum(axis=3) / 0.02, 1)
+    weight = (mine * heard).sum(axis=3)
+    mean_off = (mine * (heard * signed)[:, :, None]).sum(axis=3) / np.maximum(weight, 1e-9)
+    loss = (heard * lost).sum(axis=2) / heard.sum() + 1.5 * (1 - fill).sum(axis=2)
+    held = (mine * colour.holds).sum(axis=3)
+    beside = np.minimum(fill * (mean_off / 12) ** 2, 3).sum(axis=2)
+    cost = 1.1 * np.log1p(loss / 0.03) + 0.4 * beside + 0.045 * shifts
+    cost += 50.0 * (held[..., 0] < held.max(axis=2) * 0.999) + group.price[:, None]
+    near = (colour.holds * (np.abs(signed) <= _NEAR_DEG)).sum(axis=2) / colour.holds.sum()
+    found = []
+    for k, (template, at) in enumerate(zip(group.templates, cost.argmin(axis=1), strict=True)):
+        scheme = _scheme_of(template, float(leads[at]), held[k, at], wheel)
+        numbers = (float(a[k, at]) for a in (cost, loss, near))
+        found.append(Reading(scheme, *numbers))
+    return found
+
+
+def _scheme_of(template: _Template, lead: float, held: Floats, wheel: Wheel) -> Scheme:
+    """The scheme of a template at a lead; `held` is what each needle holds."""
+    spec, lead_at = template.spec, template.lead_at
+    if spec.name in _END_LED and lead_at != "middle" and held[1] >= 0.5 * held[0]:
+        # The one between them leads.
+        lead, lead_at = lead + float(template.offsets[1]), "middle"
+    return Scheme(
         wheel=wheel,
         name=spec.name,
         lead_deg=turned(lead),
         spread_deg=float(template.spread),
         lead_at=lead_at,
     )
-    return Reading(scheme, float(cost[at]), float(loss[at]), near)
 
 
 def _templates() -> list[_Template]:
@@ -210,4 +221,26 @@ def _templates() -> list[_Template]:
     return made
 
 
-_TEMPLATES = _templates()
+def _groups() -> list[_Group]:
+    """The templates, those with as many needles together, for they are fitted at once."""
+    every = _templates()
+    made = []
+    for count in sorted({len(t.offsets) for t in every}):
+        own = tuple(t for t in every if len(t.offsets) == count)
+        price = np.array([_price(t) for t in own])
+        made.append(_Group(own, np.stack([t.offsets for t in own]), price))
+    return made
+
+
+def _price(template: _Template) -> float:
+    """What a template costs whatever it is fitted to."""
+    spec = template.spec
+    price = 0.10 * (len(template.offsets) - 1)
+    if spec.name in _SPREADS:
+        price += 0.15 + 0.05 * abs(template.spread - spec.spread_deg) / 10
+    if template.lead_at != "middle" and spec.name in _END_LED:
+        price += 0.4
+    return price
+
+
+_GROUPS = _groups()

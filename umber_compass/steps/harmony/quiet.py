@@ -110,11 +110,14 @@ def chosen(touching: Touching, lab: Floats, value: Floats, movable: npt.NDArray[
             others = lab[beside[i], taken[beside[i]]].copy()
             mine = lab[i][:, None]
             others[:, 0] = mine[0, 0, 0]  # apart beside their value
-            apart = ciede2000(mine, others[None]).min(axis=1)
+            every = ciede2000(mine, others[None])
+            apart = every.min(axis=1)
             if apart[taken[i]] >= _APART and turn:
                 continue
-            best = int(apart.argmax())
-            if best != taken[i] and apart[best] > apart[taken[i]] + 1e-6:
+            # As many neighbours parted as can be, then as far as can be.
+            worth = (every >= _APART).sum(axis=1) + np.minimum(apart, 2 * _APART) / 100
+            best = int(worth.argmax())
+            if worth[best] > worth[taken[i]] + 1e-9:
                 taken[i], moved = best, True
         if not moved:
             break

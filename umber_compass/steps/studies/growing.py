@@ -43,6 +43,7 @@ class Candidate(NamedTuple):
     rig: Rig | None
     ground: float  # L*
     worth: float  # 0-1
+    merging: int  # borders of figures that would be lost
 
 
 class Growth(NamedTuple):
@@ -139,22 +140,23 @@ def _candidates(made: list[tuple[Version, Plan]], derived: Derived) -> list[Cand
         lab, light = doubled(linear), value(linear)
         ground = float(np.average(light[grounds], weights=weight[grounds] + 1e-9))
         louder = float(np.hypot(*lab[:, 1:].T) @ weight) / 2 - chroma
-        worth = 1 / (1 + _PER_WARNING * _merging(light, ids, derived))
+        merging = _merging(light, ids, derived)
+        worth = 1 / (1 + _PER_WARNING * merging)
         worth *= 0.5 ** max(louder / _LOUD, 0.0)
         rig = study(plan).rig
-        found.append(Candidate(version.title, version.says, plan, lab, rig, ground, worth))
+        found.append(Candidate(version.title, version.says, plan, lab, rig, ground, worth, merging))
     return found
 
 
 def linears_of(studies: Sequence[Study], ids: Sequence[str]) -> Floats:
     """The colours of studies of one sketch as linear light, (studies, regions, 3), gradients in
     their middle, in the order of some region ids: all worked out at once."""
-    rows = [
-        (solid, study_of.scheme.chroma, slot_hues(study_of.scheme))
-        for study_of in studies
-        for region in ids
-        for solid in (part(study_of.colours[region], 0), part(study_of.colours[region], 1))
-    ]
+    rows = []
+    for one in studies:
+        hues, levels = slot_hues(one.scheme), one.scheme.chroma
+        for region in ids:
+            colour = one.colours[region]
+            rows += [(part(colour, end), levels, hues) for end in (0, 1)]
     wish = np.array(
         [
             (s.value, s.chroma * c.get(s.slot, 1.0), h.get(s.slot, h["A"]) + s.hue_offset_deg)
@@ -263,9 +265,9 @@ def _apart_from_all(
 def _mended(one: Candidate, derived: Derived) -> Study:
     """A candidate's study with the values moved by the least that parts its figures, as planned."""
     plan = one.plan
-    moved = balance(derived.of(light_off(plan)))
-    if moved.moved:
-        plan = moved.edit.change(plan)
+    if one.merging:
+        moved = balance(derived.of(light_off(plan)))
+        plan = moved.edit.change(plan) if moved.moved else plan
     return replace(
         study(plan),
         title=one.title[:200],

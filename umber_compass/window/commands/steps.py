@@ -32,7 +32,10 @@ class StepCommands(QObject):
         row = BENCHES[self._session.step]
         bench = self._layout.benches[row.step]
         self._views.enter(row.step, row.views)
+        was_walled, self._session.walled = self._session.walled, row.takes_stage
         self._layout.middle.show_wall(row.takes_stage)
+        if was_walled and not row.takes_stage:
+            self._following.desk.live.sharpening.start()
         self._layout.strip.stage_view(self._session.view)
         self._show_practice(False)
         self._layout.stack.setCurrentWidget(bench)

@@ -138,18 +138,23 @@ class Desk(QObject):
             return
         same = self.history is not None and history.now is self.history.now
         self.history = history
-        if not same:
-            self._follow()
-        if self.session.dragging:
+        other = self._follow() if not same else True
+        if not other:
+            # What is shown is the same: nothing need be measured anew.
+            if not self.session.dragging:
+                self.changed.emit()
+        elif self.session.dragging:
             self.judge.measure_soon()
         else:
             self.judge.measure()
 
-    def _follow(self) -> None:
-        """Derive and repaint the plan that is on now."""
-        if self.history is not None:
-            self.live.follow(self.history.now)
-            self.painted.emit()
+    def _follow(self) -> bool:
+        """Derive and repaint the plan that is on now; gives whether it may look otherwise."""
+        if self.history is None:
+            return False
+        other = self.live.follow(self.history.now)
+        self.painted.emit()
+        return other
 
     def _on_rebuilt(self) -> None:
         self._follow()

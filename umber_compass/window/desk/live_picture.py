@@ -52,10 +52,14 @@ class LivePicture(QObject):
         if relief is not None:
             self._pipeline.derive(plan).take(Derived.built, relief)
 
-    def follow(self, plan: Plan) -> None:
-        """Derive a plan and paint it."""
+    def follow(self, plan: Plan) -> bool:
+        """Derive a plan and paint it; gives whether it may look otherwise than the one before."""
         assert self._pipeline is not None
-        before, self.derived = self.derived, self._pipeline.derive(plan)
+        before = self.derived
+        if before is not None and before.plan is not plan and before.shows(plan):
+            self.derived = before.carried(plan)
+            return False
+        self.derived = self._pipeline.derive(plan)
         if self._session.dragging and self.grids.suit(self.derived):
             self._stale = True
         else:
@@ -64,6 +68,7 @@ class LivePicture(QObject):
         self._worker.forget("exact")  # of the plan before
         if not self._session.dragging:
             self.sharpening.start()
+        return True
 
     @property
     def bitmap(self) -> Bitmap | None:
@@ -135,6 +140,8 @@ class LivePicture(QObject):
         derived = self.derived
         if derived is None or derived.lit is None or self._session.dragging:
             return
+        if self._session.walled:
+            return  # nobody sees it
 
         def answer(found: Packed) -> None:
             if derived is self.derived and not self._session.dragging:

@@ -22,6 +22,7 @@ class Session(QObject):
         self.view = ""  # on the stage; empty for the picture as it is
         self.held = ""  # what a held key shows: a moment of the plan or a part of its light
         self.dragging = False
+        self.walled = False  # the study wall is in the stage’s place
         self.alone = ""  # the region that is seen alone on the stage
 
     def open_step(self, step: str) -> None:

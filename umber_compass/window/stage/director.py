@@ -53,6 +53,8 @@ class Director(QObject):
 
     def show(self) -> None:
         """The picture that the session asks for."""
+        if self.desk.session.walled and not self.stage.alone:
+            return
         held = self.desk.session.held
         if self.desk.session.dragging and not held and self._show_quickly():
             return

@@ -40,11 +40,13 @@ class SmallViews(QObject):
 
     def ask_soon(self) -> None:
         """Have the views worked out, in the next round."""
-        if not self.timer.isActive():
+        if not self.desk.session.walled and not self.timer.isActive():
             self.timer.start()
 
     def ask(self) -> None:
         """Have the views worked out now, unless they are there for this very picture."""
+        if self.desk.session.walled:
+            return
         derived, live = self.desk.derived, self.desk.live
         quick, names = self.desk.session.dragging, self.strip.views()
         bitmap = None

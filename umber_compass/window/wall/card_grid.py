@@ -35,7 +35,13 @@ class CardGrid(Holding, QWidget):
 
     def show_faces(self, faces: list[CardFace], aspect: float, room: int) -> None:
         """The studies, their pictures' width / height, and how high a view of them is, px."""
-        self._faces, self._aspect, self._room = faces, aspect, room
+        before, self._faces = self._faces, faces
+        if (len(before), self._aspect, self._room) == (len(faces), aspect, room):
+            for box, old, new in zip(self.placing.boxes(), before, faces, strict=True):
+                if old != new:
+                    self.update(box.adjusted(-8, -8, 8, 8).toAlignedRect())
+            return
+        self._aspect, self._room = aspect, room
         self._at = min(self._at, max(len(faces) - 1, 0))
         self.setMinimumHeight(self.placing.needed)
         self.update()

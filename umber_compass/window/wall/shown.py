@@ -1,5 +1,7 @@
 """What the study wall shows, and which studies are chosen on it."""
 
+from typing import TypeAlias
+
 from PySide6.QtCore import QObject
 
 from umber_compass.plan.model import Plan, Study
@@ -12,6 +14,8 @@ from umber_compass.window.wall.card import CardFace
 from umber_compass.window.wall.cards import Cards, Look
 from umber_compass.window.wall.number_rows import rows_of
 from umber_compass.window.wall.wall import StudyWall
+
+Strip: TypeAlias = tuple[tuple[str, float], ...]  # hex and share
 
 STEP = "studies"
 _MOST_PX = 900  # of a picture that is compared
@@ -26,6 +30,7 @@ class WallShown(QObject):
         self.cards = Cards(desk)
         self.chosen: list[str] = []
         self.mode, self.view = "", ""
+        self._strips: dict[str, tuple[Study, Strip, str]] = {}
         wall.looked.connect(self.look)
         wall.compared.connect(self.compare)
         wall.grid.chose.connect(self.choose)
@@ -52,7 +57,7 @@ class WallShown(QObject):
         return next((s for s in plan.studies if s.id == wanted), None)
 
     def _on_opened(self) -> None:
-        self.chosen, self.mode = [], ""
+        self.chosen, self.mode, self._strips = [], "", {}
         self.follow()
 
     def _on_step(self) -> None:
@@ -69,7 +74,7 @@ class WallShown(QObject):
     def follow(self) -> None:
         """Show the plan's studies as they are now."""
         derived = self.desk.derived
-        if derived is None or not self.is_open:
+        if derived is None or not self.is_open or self.desk.session.dragging:
             return
         ids = [s.id for s in derived.plan.studies]
         self.chosen = [i for i in self.chosen if i in ids] or [derived.plan.current_study]
@@ -88,14 +93,14 @@ class WallShown(QObject):
         plan = derived.plan
         faces = [self._face(derived, s) for s in plan.studies]
         height, width = derived.drawing.labels.shape
-        self.wall.show_mode(self.mode, len(self.chosen))
         self.wall.grid.show_faces(faces, width / height, self.wall.room)
+        if self.desk.session.dragging:
+            return  # only pictures follow the hand
+        self.wall.show_mode(self.mode, len(self.chosen))
         mine = [f for i in self.chosen for f in faces if f.id == i][:3]
         numbers = [self.cards.numbers(f.id) for f in mine]
         self.wall.compare.show_faces(mine, rows_of(numbers), width / height)
         self._show_bench(plan)
-        line = self.tr("Drag across a chosen card to turn its hues")
-        self.wall.says.setText("" if self.mode else line)
 
     def _show_bench(self, plan: Plan) -> None:
         one = self.one
@@ -106,10 +111,24 @@ class WallShown(QObject):
         compared = [] if self.mode else rows_of([self.cards.numbers(i) for i in ids])
         self.bench.table.show_rows(compared, titles)
 
+    def _strip(self, plan: Plan, one: Study) -> tuple[Strip, str]:
+        """A study's colours by share, and how it was made; worked out anew only where it changed:
+        there may be dozens, and a hand drags one."""
+        known = self._strips.get(one.id)
+        if (
+            known is None
+            or known[0].scheme is not one.scheme
+            or known[0].colours is not one.colours
+        ):
+            shown = self.desk.live.pipeline.derive(plan, one.id)
+            strip = tuple((shown.colours[r].first.hex, shown.shares[r]) for r in shown.families)
+            known = (one, strip, one.grown or spec_of(one.scheme).title)
+            self._strips[one.id] = known
+        return known[1], known[2]
+
     def _face(self, derived: Derived, one: Study) -> CardFace:
         plan, numbers = derived.plan, self.cards.numbers(one.id)
-        shown = self.desk.live.pipeline.derive(plan, one.id)
-        strip = tuple((shown.colours[r].first.hex, shown.shares[r]) for r in shown.families)
+        strip, says = self._strip(plan, one)
         chosen = one.id in self.chosen
         hues: tuple[str, ...] = ()
         if chosen and len(self.chosen) == 1 and not self.mode:
@@ -119,7 +138,7 @@ class WallShown(QObject):
         return CardFace(
             one.id,
             one.title,
-            one.grown or _scheme(shown),
+            says,
             one.verdict,
             "…" if numbers is None else numbers.verdict,
             strip,
@@ -147,8 +166,3 @@ class WallShown(QObject):
         # Only now is it known how large the pictures are.
         self.follow()
         (self.wall.compare if self.mode else self.wall.grid).setFocus()
-
-
-def _scheme(derived: Derived) -> str:
-    """A study's scheme in a few words."""
-    return spec_of(derived.scheme).title

@@ -1,6 +1,7 @@
 """The study wall: cards, or two or three of them compared, and how they are seen."""
 
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
@@ -42,7 +43,7 @@ class StudyWall(QWidget):
         column.setSpacing(8)
         self.looks = Tabs([self.tr(title) for title, _ in LOOKS])
         self.looks.opened.connect(lambda i: self.looked.emit(LOOKS[i][1]))
-        self.says = QLabel()
+        self.says = QLabel(self.tr("Drag across a chosen card to turn its hues"))
         self.says.setObjectName("quiet")
         head = QHBoxLayout()
         head.addWidget(self.looks)
@@ -92,6 +93,11 @@ class StudyWall(QWidget):
         self.sheet.setMenu(menu)
         line.addWidget(self.sheet)
         return line
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The hint only where there is room for all of it."""
+        wanted = self.looks.sizeHint().width() + self.says.sizeHint().width() + 24
+        self.says.setVisible(self.width() >= wanted)
 
     @property
     def room(self) -> int:
