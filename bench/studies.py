@@ -251,7 +251,7 @@ def _wall() -> Iterator[Row]:
     yield Row("24 cards: more memory, peak", f"{grown:.0f} MB", "120 MB", grown <= 120)
     yield _relit(window)
     grid = window.works.studies.wall.grid
-    box = grid.placing.boxes()[0]
+    box = grid.placing.boxes()[9]
     seen = drag(grid, grid, lambda t: box.center() + QPointF(60 * np.sin(t * 2) + 20 * (t > 0), 0))
     said = f"{seen.frames:.0f} of {RATE}, p95 {seen.interval_p95:.0f} ms"
     met = seen.frames >= 57 and seen.interval_p95 <= 20

@@ -421,3 +421,75 @@ class Plans(scenes.InFolder):
             ],
             [],
         )
+
+
+class Studies(scenes.InFolder):
+    def setUp(self):
+        super().setUp()
+        self.plan = self.folder / "boat.umber"
+        answer("new", self.sketch, "-o", self.plan)
+
+    def test_studies_are_grown_written_and_kept(self):
+        out, more = self.folder / "out", self.folder / "more.umber"
+        said = answer("studies", self.plan, "-o", out, "--count", 3, "--save", more)
+        self.assertEqual(len(said["studies"]), 3)
+        for row in said["studies"]:
+            self.assertLessEqual({"file", "title", "warnings", "notes"}, set(row))
+            with Image.open(row["file"]) as picture:
+                self.assertEqual(picture.size, (240, 160))
+        again = answer("studies", self.plan, "-o", out, "--count", 3)
+        self.assertEqual(
+            [r["title"] for r in again["studies"]], [r["title"] for r in said["studies"]]
+        )
+        last = said["studies"][-1]["id"]
+        kept = self.folder / "kept.umber"
+        changes = (f"study.current={last}", "study.verdict=kept", "study.reason=far off")
+        answer("set", more, *changes, "study.title=Dusk", "study.mood=tender", "-o", kept)
+        now = {k["key"]: k["now"] for k in answer("set", "--keys", kept)["keys"]}
+        self.assertEqual(now["study.verdict"], "kept")
+        self.assertEqual((now["study.title"], now["study.mood"]), ("Dusk", "tender"))
+        checks = answer("checks", kept)["checks"]
+        self.assertIn("mood", {c["check"] for c in checks})
+
+    def test_a_budget_and_a_slot_by_name_and_what_cannot_be(self):
+        other = self.folder / "x.umber"
+        answer("set", self.plan, "budget=3", "slot.A.chroma=0.5", "slot.A.arc=30", "-o", other)
+        now = {k["key"]: k["now"] for k in answer("set", "--keys", other)["keys"]}
+        self.assertEqual((now["budget"], now["slot.A.chroma"], now["slot.A.arc"]), (3, 0.5, 30))
+        answer("set", other, "budget=none", "scheme.name=free", "-o", other)
+        now = {k["key"]: k["now"] for k in answer("set", "--keys", other)["keys"]}
+        self.assertEqual((now["budget"], now["scheme.name"]), ("none", "free"))
+        for given, says in (
+            (("set", self.plan, "study.current=s9", "-o", other), "no study"),
+            (("set", self.plan, "study.mood=cross", "-o", other), "no choice"),
+            (("set", self.plan, "budget=0", "-o", other), "not between"),
+            (("studies", self.plan, "-o", self.folder / "o", "--rules", "x"), "no rule"),
+            (("studies", self.plan, "-o", self.folder / "o", "--rules", "lights"), "no other"),
+            (("palette", self.folder / "none.gpl"), "no such file"),
+        ):
+            code, _, err = run(*given)
+            self.assertEqual((code, err.count("\n")), (1, 1), err)
+            self.assertIn(says, err)
+
+    def test_a_foreign_picture_is_not_written_over(self):
+        out = self.folder / "out"
+        out.mkdir()
+        foreign = out / "boat-study-1.png"
+        foreign.write_bytes(b"mine")
+        code, _, err = run("studies", self.plan, "-o", out)
+        self.assertEqual((code, foreign.read_bytes()), (1, b"mine"))
+        self.assertIn("--force", err)
+        self.assertEqual(list(out.iterdir()), [foreign])
+
+    def test_a_palette_is_read_and_written_again(self):
+        path, other = self.folder / "p.hex", self.folder / "p.gpl"
+        path.write_text("#102030\nabc\n")
+        said = answer("palette", path, "-o", other)
+        self.assertEqual([c["hex"] for c in said["colours"]], ["#102030", "#aabbcc"])
+        again = answer("palette", other)
+        self.assertEqual((again["format"], again["title"]), ("gpl", "p"))
+        self.assertEqual([c["hex"] for c in again["colours"]], ["#102030", "#aabbcc"])
+        self.assertTrue(answer("palette", self.sketch)["colours"])
+        before = other.read_bytes()
+        code, _, err = run("palette", self.plan, "-o", other)
+        self.assertEqual((code, other.read_bytes()), (1, before), err)

@@ -16,6 +16,8 @@ from umber_compass.plan import (
     harmony_edits,
     light_edits,
     model,
+    palette_edits,
+    palettes,
     practice_edits,
     ramp_edits,
     ranges,
@@ -25,6 +27,7 @@ from umber_compass.plan import (
 )
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength
+from umber_compass.plan.moods import MoodWish
 from umber_compass.plan.terms import Value
 from umber_compass.plan.wishes import Bands, Falloff
 from umber_compass.words import Refusal, words
@@ -66,6 +69,17 @@ def every(number=40.0):
         wish_edits.start_from(BANDS, 20, "a key"),
         wish_edits.set_order(("r2", "r1")),
         wish_edits.lock("r1", True, "sea"),
+        harmony_edits.set_slot_chroma("A", number),
+        harmony_edits.set_arc("A", number),
+        palette_edits.note_colour("r1", "  from   a tube ", "sea"),
+        palette_edits.order_rows(("r2", "r1", "r2")),
+        palette_edits.add_extra("#ffffff", "paper"),
+        palette_edits.set_budget(int(number) if math.isfinite(number) else 7),
+        study_edits.duplicate_study(PLAN, "s1"),
+        study_edits.name_study("s1", "  Dusk  " * 90),
+        study_edits.judge_study("s1", "kept", "x" * 999),
+        study_edits.note_study("s1", "x" * 9999),
+        study_edits.set_mood("tender"),
         focus_edits.set_focus(("r1", "r1"), NAME),
         focus_edits.set_point(number, number, number),
         focus_edits.set_falloff("chroma", Falloff(near=(number, 0.1), far=(0, number))),
@@ -280,3 +294,68 @@ class Studies(unittest.TestCase):
         self.assertEqual((changed.id, shown.studies[0]), ("s2", PLAN.studies[0]))
         with self.assertRaisesRegex(Refusal, "s1, s2"):
             study_edits.choose_study(plan, "s3")
+
+
+class Versions(unittest.TestCase):
+    def test_studies_are_told_apart_and_the_last_one_stays(self):
+        plan = PLAN
+        for _ in range(3):
+            plan = study_edits.duplicate_study(plan, "s1").apply(plan)
+        self.assertEqual([s.id for s in plan.studies], ["s1", "s2", "s3", "s4"])
+        self.assertEqual(len({s.title for s in plan.studies}), 4)
+        plan = study_edits.choose_study(plan, "s4").apply(plan)
+        plan = study_edits.remove_study(plan, "s4").apply(plan)
+        self.assertEqual(plan.current_study, "s3")
+        plan = study_edits.remove_study(plan, "s1").apply(plan)
+        self.assertEqual(plan.current_study, "s3")
+        with self.assertRaisesRegex(Refusal, "no study"):
+            study_edits.choose_study(plan, "s1")
+        with self.assertRaisesRegex(Refusal, "only study"):
+            study_edits.remove_study(PLAN, "s1")
+        with self.assertRaises(Refusal):
+            study_edits.name_study("s1", "  ")
+
+    def test_a_change_of_another_study_leaves_what_is_shown(self):
+        plan = study_edits.duplicate_study(PLAN, "s1").apply(PLAN)
+        edit = study_edits.in_study("s2", harmony_edits.turn_lead(7))
+        after = edit.apply(plan)
+        self.assertEqual((after.current_study, after.studies[1].scheme.lead_deg), ("s1", 7))
+        self.assertIs(after.studies[0], plan.studies[0])
+        self.assertEqual(edit.merge, "s2 lead")
+
+    def test_a_mood_takes_its_own_numbers_and_gives_them_back(self):
+        held = study_edits.set_mood("quiet").apply(PLAN)
+        own = study_edits.set_mood_wish("key", (10, 20)).apply(held)
+        self.assertEqual(edits.study(own).mood.wishes()["key"], (10, 20))
+        back = study_edits.set_mood_wish("key", None).apply(own)
+        self.assertEqual(edits.study(back).mood, edits.study(held).mood)
+        self.assertIs(study_edits.set_mood_wish("key", (1, 2)).change(PLAN), PLAN)
+        with self.assertRaises(Refusal):
+            study_edits.set_mood("cross")
+        with self.assertRaises(Refusal):
+            study_edits.set_mood_wish("key", (30, 20)).apply(held)
+
+    def test_extras_are_there_once_and_within_bounds(self):
+        plan = palette_edits.add_extra("#ffffff").apply(PLAN)
+        self.assertIs(palette_edits.add_extra("#ffffff").change(plan), plan)
+        for i in range(63):
+            plan = palette_edits.add_extra(f"#0000{i:02x}").apply(plan)
+        with self.assertRaisesRegex(Refusal, "at most 64"):
+            palette_edits.add_extra("#abcdef").apply(plan)
+        left = palette_edits.remove_extra("#ffffff").apply(plan)
+        self.assertEqual(len(edits.study(left).extras), 63)
+
+    def test_studies_that_speak_of_what_is_not_there_are_refused(self):
+        swatches = (palettes.Swatch(hex="#ffffff"),)
+        for changes in (
+            {"notes": {"r9": "x"}},
+            {"row_order": ("r9",)},
+            {"zones": {"r9": model.Zones(school="three-bands")}},
+            {"palette": palettes.GivenPalette(title="x", colours=swatches, of={"r9": 0})},
+            {"palette": palettes.GivenPalette(title="x", colours=swatches, of={"r1": 1})},
+            {"mood": MoodWish(name="nobody")},
+        ):
+            made = replace(edits.study(PLAN), **changes)
+            edit = Edit(NAME, lambda plan, m=made: edits.with_study(plan, m))
+            with self.subTest(changes), self.assertRaises(Refusal):
+                edit.apply(PLAN)

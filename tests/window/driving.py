@@ -1,6 +1,7 @@
 """Driving the real window: signals are waited for, dialogs answer by themselves, and a test that
 leaves a thread, timer or window behind, or prints a Qt warning, fails."""
 
+import os
 import tempfile
 import threading
 import traceback
@@ -25,6 +26,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from umber_compass.demo.plans import DEMOS
+from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
 from umber_compass.steps.pipeline import exact_picture
 from umber_compass.window.application import make_application
@@ -34,6 +36,7 @@ from umber_compass.window.widgets.dialogs import Dialogs
 DEMO = DEMOS[0].plan
 # Drawings and forms of the sketches that tests open, for a whole run: each is made once.
 _FOLDER = tempfile.TemporaryDirectory()
+CACHE = Path(os.environ.get("UMBER_TEST_CACHE", _FOLDER.name))
 
 
 class Answers(Dialogs):
@@ -55,6 +58,12 @@ class Answers(Dialogs):
 
     def save_as(self, parent, name):
         return self._say("save as")
+
+    def palette(self, parent):
+        return self._say("palette")
+
+    def picture(self, parent, name):
+        return self._say("picture")
 
     def folder(self, parent, start):
         return self._say("folder")
@@ -155,7 +164,10 @@ class InWindow(unittest.TestCase):
         self.addCleanup(lambda: qInstallMessageHandler(previous))
         self.addCleanup(self.leave_nothing)
         self.answers = Answers()
-        self.window = MainWindow(self.answers, Cache(Path(_FOLDER.name)))
+        held = tempfile.TemporaryDirectory()
+        self.addCleanup(held.cleanup)
+        library = Library(Path(held.name))
+        self.window = MainWindow(self.answers, Cache(CACHE), library=library)
         self.window.show()
         self.take()
 
@@ -196,6 +208,7 @@ class InWindow(unittest.TestCase):
             self.desk.judge.measuring,
             self.desk.live.sharpening,
             self.desk.judge.judging,
+            self.works.studies.shown.cards.judging,
         ):
             if timer.isActive():
                 wait(timer.timeout)
@@ -205,6 +218,8 @@ class InWindow(unittest.TestCase):
             if self.desk.worker.busy:
                 wait(self.desk.worker.idle)
             QApplication.processEvents()
+            if self.works.studies.shown.cards.judging.isActive():
+                wait(self.works.studies.shown.cards.judging.timeout)
         for _ in range(3):  # layouts settle in turns
             QApplication.processEvents()
 

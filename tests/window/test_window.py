@@ -67,7 +67,7 @@ class Harmony(InWindow):
         QTest.keyClick(self.rose, Qt.Key.Key_Up)
         scheme = edits.study(self.desk.history.now).scheme
         self.assertEqual((scheme.lead_deg, scheme.spread_deg), (226, 39))
-        field = self.parts.benches["harmony"].lead
+        field = self.parts.benches["harmony"].wheel_page.lead
         field.setFocus()
         field.selectAll()
         QTest.keyClicks(field, "100")
@@ -76,20 +76,20 @@ class Harmony(InWindow):
         QTest.keyClick(field, Qt.Key.Key_Up)
         self.assertEqual(edits.study(self.desk.history.now).scheme.lead_deg, 101)
         for button in (
-            self.parts.benches["harmony"].supports,
-            self.parts.benches["harmony"].answers,
+            self.parts.benches["harmony"].wheel_page.supports,
+            self.parts.benches["harmony"].wheel_page.answers,
         ):
             for i in range(len(button.menu().actions())):
                 action = button.menu().actions()[i]
                 title = action.text().split("(")[1].rstrip(")")
                 action.trigger()
                 self.assertIn(title, self.parts.benches["harmony"].says.text())
-        for wheel, button in self.parts.benches["harmony"].wheels.items():
+        for wheel, button in self.parts.benches["harmony"].wheel_page.wheels.items():
             self.press(button)
             self.assertEqual(edits.study(self.desk.history.now).scheme.wheel, wheel)
 
     def test_shares_are_wished_by_drag_and_key(self):
-        shares = self.parts.benches["harmony"].shares
+        shares = self.parts.benches["harmony"].wheel_page.shares
         box = shares.boxes()[0]
         drag(shares, [box.center(), QPointF(box.x() + box.width() * 0.7, box.center().y())])
         self.assertAlmostEqual(edits.study(self.desk.history.now).scheme.shares["A"], 0.7, places=2)

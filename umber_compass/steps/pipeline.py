@@ -204,23 +204,6 @@ class Derived:
         """What follows from another plan of the same drawing."""
         return Derived(plan, study(plan), self.drawing, self._memory, self._works, self._tick)
 
-    def shows(self, plan: Plan) -> bool:
-        """Whether another plan shows the very same: its study and all that this one hangs on."""
-        mine = self.plan
-        return (
-            study(plan) is self.study
-            and plan.regions is mine.regions
-            and plan.sketch is mine.sketch
-            and (plan.practice, plan.overrides, plan.budget)
-            == (mine.practice, mine.overrides, mine.budget)
-        )
-
-    def carried(self, plan: Plan) -> "Derived":
-        """The same results for another plan that shows the very same."""
-        found = self.of(plan)
-        found._results = self._results
-        return found
-
     def think(self, tick: Tick = idle) -> "Derived":
         """The same, with what the eye meets first worked out here and now."""
         self.worked(Derived.lattice, tick)
@@ -255,6 +238,20 @@ class Derived:
         self.take(Derived.lattice, other.lattice)
         self.take(Derived.parts, other.parts)
         self.take(Derived.attention, other.attention)
+
+
+def carried(before: Derived, plan: Plan) -> Derived | None:
+    """The very same results for another plan, where that shows the same study of the same regions
+    by the same rules; None where it shows anything else."""
+    mine = before.plan
+    if study(plan) is not before.study or plan.regions is not mine.regions:
+        return None
+    rules = (plan.practice, plan.overrides, plan.budget)
+    if plan.sketch is not mine.sketch or rules != (mine.practice, mine.overrides, mine.budget):
+        return None
+    found = before.of(plan)
+    found._results = before._results
+    return found
 
 
 class Pipeline:

@@ -12,7 +12,7 @@ from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
 from umber_compass.picture.relief import Relief
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light.views import in_part
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
+from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
 from umber_compass.window.desk.grids import Grids
 from umber_compass.window.desk.session import Session
 from umber_compass.window.desk.worker import Urgency, Worker, said
@@ -56,9 +56,11 @@ class LivePicture(QObject):
         """Derive a plan and paint it; gives whether it may look otherwise than the one before."""
         assert self._pipeline is not None
         before = self.derived
-        if before is not None and before.plan is not plan and before.shows(plan):
-            self.derived = before.carried(plan)
-            return False
+        if before is not None and before.plan is not plan:
+            same = carried(before, plan)
+            if same is not None:
+                self.derived = same
+                return False
         self.derived = self._pipeline.derive(plan)
         if self._session.dragging and self.grids.suit(self.derived):
             self._stale = True

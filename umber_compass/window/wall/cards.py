@@ -58,7 +58,7 @@ class Cards(QObject):
         self._look = Look(320, "")
         self._wanted: tuple[str, ...] = ()
         self._open = False
-        self._judging = single_shot(self, _JUDGE_AFTER, self._ask_numbers)
+        self.judging = single_shot(self, _JUDGE_AFTER, self._ask_numbers)
         desk.opened.connect(self._forget)
         desk.live.rebuilt.connect(self._on_rebuilt)
 
@@ -80,7 +80,7 @@ class Cards(QObject):
     def close(self) -> None:
         """The wall is not seen any more."""
         self._open = False
-        self._judging.stop()
+        self.judging.stop()
         self._desk.worker.forget("wall")
         self._desk.worker.forget("wall-judge")
 
@@ -107,7 +107,7 @@ class Cards(QObject):
             return
         missing = [s for s in plan.studies if s.id in self._wanted and self._is_new(plan, s)]
         if not missing:
-            self._judging.start()
+            self.judging.start()
             return
         if self._desk.session.dragging and len(missing) == 1:
             self._take(
@@ -154,7 +154,7 @@ class Cards(QObject):
             numbers = known.numbers if known is not None and _same(known.key, key) else None
             self._known[study.id] = _Known(key, Bitmap(packed), self._look, numbers)
         self.painted.emit()
-        self._judging.start()
+        self.judging.start()
 
     def _ask_numbers(self) -> None:
         """Have the next study measured that is not."""

@@ -50,7 +50,7 @@ class RosePage(Page):
     def __init__(self) -> None:
         super().__init__()
         self._plan_scheme = ""
-        self._wheel = "painter"
+        self._wheel, self._held = "painter", False
         self._derived: Derived | None = None
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.addLayout(self._build_sentence())
@@ -151,8 +151,13 @@ class RosePage(Page):
         self.drop.clicked.connect(lambda: self.want(drop_hue()))
         self.shares.wished.connect(lambda s, x: self.want(set_wished_share(s, x)))
         for part in (self.rose, self.shares):
-            part.began.connect(self.began)
-            part.ended.connect(self.ended)
+            part.began.connect(lambda: self._hold(True))
+            part.ended.connect(lambda: self._hold(False))
+
+    def _hold(self, on: bool) -> None:
+        """What the colours follow is for the eye at rest: in a drag the frame comes first."""
+        self._held = on
+        (self.began if on else self.ended).emit()
 
     def _turn_family(self, slot: Slot, start: float, end: float) -> None:
         self.want(turn_family(slot, family_turn(self._wheel, start, end)))
@@ -193,7 +198,8 @@ class RosePage(Page):
         self.drop.setEnabled(bool(scheme.offsets))
         self.rose.show_parts(derived.rose, selected)
         self.shares.show_rows(derived.slot_shares)
-        self._show_readings(derived)
+        if not self._held:
+            self._show_readings(derived)
 
     def _show_readings(self, derived: Derived) -> None:
         ranked = derived.readings.ranked
