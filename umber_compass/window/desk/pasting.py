@@ -3,9 +3,10 @@
 from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QObject
-from PySide6.QtGui import QGuiApplication, QImage
+from PySide6.QtGui import QImage
 
 from umber_compass.window.desk.files import Files
+from umber_compass.window.widgets.clipboard import copied
 
 
 class Pasting(QObject):
@@ -17,7 +18,7 @@ class Pasting(QObject):
 
     def paste(self) -> None:
         """Bring in the picture, or open the file, that lies there."""
-        mime = QGuiApplication.clipboard().mimeData()
+        mime = copied()
         paths = [Path(u.toLocalFile()) for u in mime.urls() if u.isLocalFile()]
         if paths:
             self._files.open_path(paths[0])

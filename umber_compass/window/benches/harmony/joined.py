@@ -6,7 +6,7 @@ from pathlib import Path
 
 from msgspec.structs import replace
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QObject
-from PySide6.QtGui import QGuiApplication, QImage
+from PySide6.QtGui import QImage
 
 from umber_compass.colour.packed import Packed
 from umber_compass.document.library import Entry
@@ -26,6 +26,7 @@ from umber_compass.window.benches.harmony.bench import HarmonyBench
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.window.stage.axis_marks import AxisMark, mark_of
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.clipboard import copied
 from umber_compass.words import Refusal
 from umber_compass.work import Tick
 
@@ -114,7 +115,7 @@ class Palettes(QObject):
 
     def paste(self) -> None:
         """Take the hexes, or the picture, that were copied."""
-        mime = QGuiApplication.clipboard().mimeData()
+        mime = copied()
         if mime.hasImage():
             data = _png(QImage(mime.imageData()))
             name = self.tr("copied picture")
