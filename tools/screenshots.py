@@ -6,12 +6,17 @@ With a screen it shows the window there; without one it works offscreen. `--size
 
 import os
 import sys
+import tempfile
 from argparse import ArgumentParser
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from umber_compass.window.main_window import MainWindow
+
+from umber_compass.document.library import Library
+from umber_compass.plan.model import Plan
+from umber_compass.plan.study_edits import judge_study
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -48,7 +53,8 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     from umber_compass.window.widgets.dialogs import Discarding
 
     application = make_application()
-    window = MainWindow(Discarding())
+    held = tempfile.TemporaryDirectory()
+    window = MainWindow(Discarding(), library=Library(Path(held.name)))
     window.resize(*size)
     window.show()
     window.works.menus.run(f"room-{room}")
@@ -59,8 +65,12 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     _settle(window)
     for name in [s for s in BENCHES if not any(steps) or s in steps]:
         window.works.steps.open(name)
+        if name == "studies":
+            _grow(window)
         _settle(window)
         window.grab().save(str(folder / f"{name}.png"))
+        if name == "studies":
+            _compare(window, folder)
         if name == "light":
             light = window.works.layout.benches["light"]
             assert isinstance(light, LightBench)
@@ -74,8 +84,56 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
         window.works.steps.open("harmony")
         _settle(window)
         window.grab().save(str(folder / "portrait.png"))
+    if not any(steps) or "palette" in steps:
+        _lay(window, plan)
+        window.grab().save(str(folder / "palette.png"))
     window.close()
+    held.cleanup()
     del application
+
+
+def _grow(window: "MainWindow") -> None:
+    """Six studies, two of them decided."""
+    studies = window.works.studies
+    studies.grow(studies.bench.chosen_rules())
+    _settle(window)
+    plan = _plan(window)
+    for one, verdict, reason in (
+        (plan.studies[1], "kept", "the bakery glows, the sea gives way"),
+        (plan.studies[3], "rejected", "too sweet for this page"),
+    ):
+        window.works.desk.do(judge_study(one.id, verdict, reason))  # type: ignore[arg-type]  # one of the words
+    studies.shown.choose([plan.studies[1].id])
+
+
+def _compare(window: "MainWindow", folder: Path) -> None:
+    shown, plan = window.works.studies.shown, _plan(window)
+    shown.choose([plan.studies[0].id, plan.studies[1].id])
+    shown.compare("side")
+    _settle(window)
+    window.grab().save(str(folder / "compare.png"))
+    shown.compare("")
+
+
+def _plan(window: "MainWindow") -> Plan:
+    assert window.works.desk.history is not None
+    return window.works.desk.history.now
+
+
+def _lay(window: "MainWindow", plan: Path) -> None:
+    """A palette of the library laid over the demo."""
+    from umber_compass.window.benches.harmony.bench import HarmonyBench
+
+    window.works.files.open_path(plan, demo=True)
+    _settle(window)
+    window.works.steps.open("harmony")
+    bench = window.works.layout.benches["harmony"]
+    assert isinstance(bench, HarmonyBench)
+    bench.open_page(bench.library)
+    titles = [e.palette.title for e in bench.library.entries]
+    bench.library.list.setCurrentRow(titles.index("Snow by lamplight"))
+    bench.library.lay.click()
+    _settle(window)
 
 
 def _settle(window: "MainWindow") -> None:

@@ -30,6 +30,7 @@ from umber_compass.words import Refusal, words
 _GAP_DEG = 24.0
 _SEEN, _LOST = 0.04, 0.02  # OKLab from which a border is seen, and under which it is not
 _ROUNDS = 4
+_FITS = 0.95  # of the colour, from which a scheme is read in a palette and it is not free
 # What suits a region: L* of value that cost as much as one; another hue family; OKLCh chroma
 # (studio rule, docs/palette.md). What moving to keep a border costs beside the border’s share.
 _VALUE_PRICE, _FAMILY_PRICE, _CHROMA_PRICE, _MOVE_PRICE = 20.0, 0.55, 2.0, 0.004
@@ -189,7 +190,8 @@ def _read_anew(plan: Plan, shares: Mapping[str, float]) -> Plan:
     now = study(plan)
     found = read_now(region_colours(now.scheme, now.colours), shares, now.scheme.wheel)
     first = found.ranked[0]
-    return resaid(plan, found.own if first.free else first.scheme)
+    fits = not first.free and first.fit >= _FITS
+    return resaid(plan, first.scheme if fits else found.own)
 
 
 def move_swatch(plan: Plan, region: str, at: int, name: str) -> Edit:

@@ -1,7 +1,7 @@
 """The harmony bench: the rose and what goes with it, a page each."""
 
-from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QStackedWidget, QWidget
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QFrame, QScrollArea, QStackedWidget, QWidget
 
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.pipeline import Derived
@@ -44,7 +44,7 @@ class HarmonyBench(Bench):
         self.column.addWidget(self.tabs)
         self.pages = QStackedWidget()
         for page in self.by_title.values():
-            self.pages.addWidget(page)
+            self.pages.addWidget(page if page in self._own_height() else _scrolled(page))
             page.edit_wanted.connect(self.edit_wanted)
             page.peeked.connect(self.peeked)
             page.chosen.connect(self.chosen)
@@ -53,6 +53,10 @@ class HarmonyBench(Bench):
             page.began.connect(self.drag_began)
             page.ended.connect(self.drag_ended)
         self.column.addWidget(self.pages, 1)
+
+    def _own_height(self) -> tuple[Page, ...]:
+        """Pages that fit themselves into any height; the others scroll where there is none."""
+        return self.wheel_page, self.palette_page, self.library
 
     @property
     def rose(self) -> Rose:
@@ -85,3 +89,14 @@ class HarmonyBench(Bench):
         line = self.tr("{scheme}, lead at {lead:.0f}°")
         self.says.setText(line.format(scheme=spec_of(scheme).title, lead=scheme.lead_deg))
         self.page.show_page(derived, selected)
+
+
+def _scrolled(page: Page) -> QScrollArea:
+    """A page that scrolls down where it is higher than its room."""
+    area = QScrollArea()
+    area.setWidgetResizable(True)
+    area.setFrameShape(QFrame.Shape.NoFrame)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    area.setWidget(page)
+    return area

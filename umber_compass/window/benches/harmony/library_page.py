@@ -194,4 +194,6 @@ def _icon(hexes: list[str]) -> QIcon:
     for i, colour in enumerate(shown):
         painter.fillRect(int(i * width), 0, int(width) + 1, _ICON.height(), QColor(colour))
     painter.end()
-    return QIcon(image)
+    icon = QIcon(image)
+    icon.addPixmap(image, QIcon.Mode.Selected)  # or Qt would tint it
+    return icon

@@ -36,7 +36,7 @@ class Rose(Holding, QWidget):
         self.setMouseTracking(True)
         self.setAccessibleName(self.tr("Hue rose"))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setMinimumSize(240, 220)
+        self.setMinimumSize(240, 150)
         self._parts: RoseParts | None = None
         self._held: Grip | None = None
         self._selected = ""

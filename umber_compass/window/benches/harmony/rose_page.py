@@ -111,6 +111,7 @@ class RosePage(Page):
         for wheel in WHEELS:
             button = QPushButton(WHEEL_TITLES[wheel])
             button.setCheckable(True)
+            button.setObjectName("small")
             button.clicked.connect(lambda _=False, w=wheel: self.want(choose_wheel(w)))
             group.addButton(button)
             line.addWidget(button)
