@@ -3,6 +3,7 @@
 import resource
 import time
 from collections.abc import Iterator
+from pathlib import Path
 
 import numpy as np
 from msgspec.structs import replace
@@ -244,11 +245,11 @@ def _wall() -> Iterator[Row]:
     plan = _many(opened.plan, Pipeline(opened.pixels.drawings))
     window.works.desk.lay(opened._replace(plan=plan), None)
     _settle(window)
-    before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    before = _resident_mb()
     window.works.steps.open("studies")
     _settle(window)
-    grown = (resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before) / 1024
-    yield Row("24 cards: more memory, peak", f"{grown:.0f} MB", "120 MB", grown <= 120)
+    grown = _resident_mb() - before
+    yield Row("24 cards: more memory", f"{grown:.0f} MB", "120 MB", grown <= 120)
     yield _relit(window)
     grid = window.works.studies.wall.grid
     box = grid.placing.boxes()[9]
@@ -259,6 +260,12 @@ def _wall() -> Iterator[Row]:
     _settle(window)
     window.close()
     del application
+
+
+def _resident_mb() -> float:
+    """What this process holds now."""
+    pages = int(Path("/proc/self/statm").read_text().split()[1])
+    return pages * resource.getpagesize() / 1e6
 
 
 def _relit(window: MainWindow) -> Row:

@@ -20,8 +20,10 @@ FOLDER = _INSIDE / "docs" if (_INSIDE / "docs").is_dir() else _INSIDE.parent / "
 PAGES = {
     "sketch": "Sketch",
     "harmony": "Harmony",
+    "palette": "Palettes",
     "values": "Values",
     "focus": "Focus",
+    "studies": "Studies",
     "light": "Light",
     "ramps": "Ramps",
     "handoff": "Hand-off",
@@ -40,6 +42,8 @@ _HANDS = (
     ("Hold F; L; A; K", "the flat colours; lights off; ambient only; key only"),
     ("E; Shift+E", "focus on what is pointed at, or chosen; on the place pointed at"),
     ("Hold W", "value, hue, chroma and detail neutral in turn"),
+    ("Drag across a chosen card; comma, full stop", "turn its hues"),
+    ("Ctrl and a click, Space; Return", "choose more studies; make one current"),
     ("Esc", "back from the picture alone"),
     ("Arrow keys", "step what has the focus; with Shift further"),
 )

@@ -3,6 +3,8 @@
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.colours import end_names
+from umber_compass.steps.harmony.rows import row_order
+from umber_compass.steps.harmony.zones import zones_of
 from umber_compass.steps.light.chart import PLACES
 from umber_compass.steps.pipeline import Derived
 
@@ -32,19 +34,29 @@ def stem(title: str) -> str:
 
 
 def palette_rows(derived: Derived) -> list[tuple[str, str, str]]:
-    """(hex, name, step) of every region's steps, families together, dark to light; the base is
-    said."""
+    """(hex, name, step) of every region's steps, in the order of the palette’s rows, dark to light;
+    the base is said; then zones, and colours of no region."""
     said = {r.id: r.name for r in derived.plan.regions}
     ramps = derived.ramps or {}
     rows = []
-    for region_id in derived.families if ramps else ():
+    for region_id in row_order(derived.study, derived.families) if ramps else ():
         ends = end_names(derived.planned[region_id])
         for end, ramp in enumerate(ramps[region_id]):
             name = said[region_id] + ends[end]
             for i, step in enumerate(ramp.steps):
                 which = "base" if i == ramp.base else f"{i - ramp.base:+d}".replace("-", "−")
                 rows.append((step.hex, name, which))
-    return rows
+        rows += _zone_rows(derived, region_id, said[region_id])
+    return rows + [(s.hex, s.name or s.hex, "beside") for s in derived.study.extras]
+
+
+def _zone_rows(derived: Derived, region_id: str, name: str) -> list[tuple[str, str, str]]:
+    """(hex, name, zone) of a region that is parted into zones."""
+    wish = derived.study.zones.get(region_id)
+    if wish is None:
+        return []
+    found = zones_of(derived.colours[region_id].first, wish.school, wish.strength)
+    return [(zone.hex, name, zone.name) for zone in found]
 
 
 def chart_rows(derived: Derived) -> list[tuple[str, str, str]]:

@@ -23,7 +23,7 @@ from umber_compass.words import words
 _CANDIDATES, _GOLDEN = 80, 0.618034
 _LOW_CHROMA, _HIGH_CHROMA, _MORE_CHROMA = 0.012, 0.05, 0.05
 _SECTOR_DEG, _MORE_DEG = 5.0, 25.0  # half the sector of hue, and what the amount adds
-_APART = 3.0  # CIEDE2000 that touching regions are to lie apart
+_APART, _LIVELY = 3.0, 4.0  # CIEDE2000: touching regions at least; on the mean
 _ROUNDS = 12
 
 
@@ -114,8 +114,8 @@ def chosen(touching: Touching, lab: Floats, value: Floats, movable: npt.NDArray[
             apart = every.min(axis=1)
             if apart[taken[i]] >= _APART and turn:
                 continue
-            # As many neighbours parted as can be, then as far as can be.
-            worth = (every >= _APART).sum(axis=1) + np.minimum(apart, 2 * _APART) / 100
+            # As many neighbours parted as can be, and then no farther than it takes.
+            worth = (every >= _APART).sum(axis=1) - np.abs(every.mean(axis=1) - _LIVELY) / 100
             best = int(worth.argmax())
             if worth[best] > worth[taken[i]] + 1e-9:
                 taken[i], moved = best, True

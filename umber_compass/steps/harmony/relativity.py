@@ -5,7 +5,7 @@ The surround shifts the white the eye adapts to: CAT16 responses and the cone re
 1991 (docs/harmony.md). A rough guide, and said so.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Literal, NamedTuple, TypeAlias
 
 import numpy as np
@@ -18,6 +18,7 @@ from umber_compass.colour.spaces import (
     Floats,
     decode,
     encode,
+    hue_distance,
     oklab,
     to_hex,
     value,
@@ -120,10 +121,16 @@ class Found(NamedTuple):
 
 
 def find(
-    touching: Touching, colours: Mapping[str, RegionColour], region: str, way: Way, arc_deg: float
+    touching: Touching,
+    colours: Mapping[str, RegionColour],
+    region: str,
+    way: Way,
+    hues: Sequence[float],
+    arc_deg: float,
 ) -> Found | None:
-    """The smallest change of a region's colour, its hue within so many degrees, that makes it read
-    a step warmer, cooler, lighter ... in its surroundings; None where none does."""
+    """The smallest change of a region's colour, its hue no farther than so many degrees from one of
+    the scheme's, or than it is now, that makes it read a step warmer, cooler, lighter ... in its
+    surroundings; None where none does."""
     at = touching.ids.index(region)
     around = surrounds(touching, colours)[at]
     now = colours[region].first
@@ -132,6 +139,12 @@ def find(
     hue = np.linspace(-arc_deg, arc_deg, 13) if now.hue is not None else np.zeros(1)
     grid = np.stack(np.meshgrid(light, chroma, hue, indexing="ij"), axis=-1).reshape(-1, 3)
     grid = grid[now.chroma + grid[:, 1] >= 0]
+    if now.hue is not None:
+        there = hue_distance(np.asarray(hues)[:, None], now.hue + grid[:, 2])
+        off = np.abs(there).min(axis=0)
+        grid = grid[
+            off <= max(arc_deg, float(np.abs(hue_distance(np.asarray(hues), now.hue)).min()))
+        ]
     tried = fit(now.value + grid[:, 0], now.chroma + grid[:, 1], (now.hue or 0.0) + grid[:, 2])
     own = decode(levels_of(now.hex) / 255)
     seen = np.maximum(as_read(tried, np.broadcast_to(around, tried.shape)), 0)

@@ -84,6 +84,9 @@ def grow(
     known = [doubled(linear) for linear in linears_of(derived.plan.studies, ids)]
     rigs = [s.rig for s in derived.plan.studies]
     picked = _picked(tried, count, known, rigs, soil)
+    if not picked:
+        line = words("make no version that can be told apart; free some colours, or choose another")
+        raise Refusal("these rules", line)
     picked.sort(key=lambda c: -c.worth)  # few warnings first
     found, left = [], _apart_from_all(picked, known, rigs, soil)
     for i, one in enumerate(picked):
@@ -220,15 +223,15 @@ def _picked(
     forced = len(taken)
     while len(taken) < min(count, len(tried)):
         near = _nearest(base, among, taken)
-        near[taken] = -1
-        best = int((near * worth).argmax())
+        near[taken] = 0
+        best = int((near**2 * worth).argmax())
         if near[best] <= 1e-6:
             break
         taken.append(best)
     for _ in range(_ROUNDS):
         _exchange(taken, forced, base, among, worth)
     kept = [i for i in taken if _nearest(base, among, [k for k in taken if k != i])[i] > 0.02]
-    return [tried[i] for i in kept] or [tried[taken[0]]]
+    return [tried[i] for i in kept]
 
 
 def _nearest(base: Floats, among: Floats, taken: list[int]) -> Floats:
@@ -243,9 +246,9 @@ def _exchange(taken: list[int], forced: int, base: Floats, among: Floats, worth:
     for at in range(forced, len(taken)):
         rest = taken[:at] + taken[at + 1 :]
         near = _nearest(base, among, rest)
-        near[rest] = -1
-        best = int((near * worth).argmax())
-        if near[best] * worth[best] > near[taken[at]] * worth[taken[at]] + 1e-9:
+        near[rest] = 0
+        best = int((near**2 * worth).argmax())
+        if near[best] ** 2 * worth[best] > near[taken[at]] ** 2 * worth[taken[at]] + 1e-9:
             taken[at] = best
 
 
@@ -266,7 +269,8 @@ def _mended(one: Candidate, derived: Derived) -> Study:
     """A candidate's study with the values moved by the least that parts its figures, as planned."""
     plan = one.plan
     if one.merging:
-        moved = balance(derived.of(light_off(plan)))
+        parting = frozenset(b.demand for b in derived.borders)
+        moved = balance(derived.of(light_off(plan)), parting)
         plan = moved.edit.change(plan) if moved.moved else plan
     return replace(
         study(plan),

@@ -36,6 +36,8 @@ class CardGrid(Holding, QWidget):
     def show_faces(self, faces: list[CardFace], aspect: float, room: int) -> None:
         """The studies, their pictures' width / height, and how high a view of them is, px."""
         before, self._faces = self._faces, faces
+        said = (f"{f.title} {f.decided} {f.verdict}" for f in faces if f.chosen)
+        self.setAccessibleDescription("; ".join(said))
         if (len(before), self._aspect, self._room) == (len(faces), aspect, room):
             for box, old, new in zip(self.placing.boxes(), before, faces, strict=True):
                 if old != new:

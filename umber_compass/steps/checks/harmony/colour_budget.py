@@ -27,6 +27,10 @@ def _measure(derived: Derived) -> list[Result]:
         title = words("Within the colour budget")
         return [Result(NAME, "fine", (), needed, most, "colours", title, text)]
     title = words("{over} colours over the budget", over=needed - most)
+    try:
+        budget_of(derived, most)
+    except Refusal as refusal:
+        text = words("{needed} local colours; {why}", needed=needed, why=str(refusal))
     regions = tuple(r.id for r in derived.regions)[:1]
     return [Result(NAME, "warning", regions, needed, most, "colours", title, text, whole=True)]
 

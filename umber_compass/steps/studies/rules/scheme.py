@@ -53,7 +53,7 @@ def _dealt(plan: Plan, scheme: Scheme, soil: Soil) -> Plan:
         first = part(colour, 0)
         own: Slot | None = None
         stands = spare and role[region] not in ("ground", "line")
-        if stands and isinstance(first, Planned) and first.slot == families[0]:
+        if stands and isinstance(first, Planned) and families[:1] == [first.slot]:
             own, turn = spare[turn % len(spare)], turn + 1
         if region in now.locked:
             colours[region] = colour

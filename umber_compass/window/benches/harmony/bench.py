@@ -1,7 +1,7 @@
 """The harmony bench: the rose and what goes with it, a page each."""
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QScrollArea, QStackedWidget, QWidget
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QStackedWidget, QWidget
 
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.pipeline import Derived
@@ -16,6 +16,7 @@ from umber_compass.window.benches.harmony.rose_page import RosePage
 from umber_compass.window.benches.harmony.seen_page import SeenPage
 from umber_compass.window.benches.harmony.slots_page import SlotsPage
 from umber_compass.window.benches.harmony.ties_page import TiesPage
+from umber_compass.window.widgets.scrolled import scrolled
 from umber_compass.window.widgets.tabs import Tabs
 
 
@@ -44,7 +45,7 @@ class HarmonyBench(Bench):
         self.column.addWidget(self.tabs)
         self.pages = QStackedWidget()
         for page in self.by_title.values():
-            self.pages.addWidget(page if page in self._own_height() else _scrolled(page))
+            self.pages.addWidget(page if page in self._own_height() else scrolled(page))
             page.edit_wanted.connect(self.edit_wanted)
             page.peeked.connect(self.peeked)
             page.chosen.connect(self.chosen)
@@ -89,14 +90,3 @@ class HarmonyBench(Bench):
         line = self.tr("{scheme}, lead at {lead:.0f}°")
         self.says.setText(line.format(scheme=spec_of(scheme).title, lead=scheme.lead_deg))
         self.page.show_page(derived, selected)
-
-
-def _scrolled(page: Page) -> QScrollArea:
-    """A page that scrolls down where it is higher than its room."""
-    area = QScrollArea()
-    area.setWidgetResizable(True)
-    area.setFrameShape(QFrame.Shape.NoFrame)
-    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-    area.setWidget(page)
-    return area

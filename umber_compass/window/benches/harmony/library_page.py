@@ -1,19 +1,15 @@
 """Palettes from outside: the library, a file, what was copied; laid over the regions, and the lines
 by which they were."""
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Signal
 from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import (
-    QFrame,
     QHBoxLayout,
     QLabel,
     QLineEdit,
     QListWidget,
     QListWidgetItem,
     QPushButton,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
 )
 
 from umber_compass.document.library import Entry
@@ -25,6 +21,7 @@ from umber_compass.window.benches.bench import quiet
 from umber_compass.window.benches.harmony.mapping import MappedRegion, Mapping
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.peek_button import PeekButton
+from umber_compass.window.widgets.scrolled import at_top, scrolled
 
 _ICON = QSize(120, 18)
 
@@ -77,19 +74,8 @@ class LibraryPage(Page):
         self.mapping = Mapping()
         self.mapping.chosen.connect(self.chosen)
         self.mapping.moved.connect(self._move)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QFrame.Shape.NoFrame)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        body = QWidget()
-        inner = QVBoxLayout(body)
-        inner.setContentsMargins(0, 0, 8, 0)
-        inner.addWidget(self.mapping)
-        inner.addStretch(1)
-        scroll.setWidget(body)
-        self.scroll_area = scroll
-        self.column.addWidget(scroll, 3)
+        self.scroll_area = scrolled(at_top(self.mapping))
+        self.column.addWidget(self.scroll_area, 3)
 
     def _build_buttons(self) -> None:
         line = QHBoxLayout()

@@ -1,16 +1,11 @@
 """The palette in full: rows by family, what is said of a colour, colours beside, the budget."""
 
-from PySide6.QtCore import Qt
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import (
-    QFrame,
     QHBoxLayout,
     QLineEdit,
     QPushButton,
-    QScrollArea,
     QSpinBox,
-    QVBoxLayout,
-    QWidget,
 )
 
 from umber_compass.formats.hex_list import pasted
@@ -33,6 +28,7 @@ from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.benches.harmony.palette_rows import PaletteRow, PaletteRows
 from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.dots import Swatches
+from umber_compass.window.widgets.scrolled import at_top, scrolled
 
 _WHITE, _BLACK = "#ffffff", "#141414"
 _HEADS = {"grey": "–", "given": "•"}
@@ -58,19 +54,8 @@ class PalettePage(Page):
         self.rows.chosen.connect(self.chosen)
         self.rows.copied.connect(self.copied)
         self.rows.ordered.connect(lambda ids: self.want(order_rows(ids)))
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QFrame.Shape.NoFrame)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        body = QWidget()
-        inner = QVBoxLayout(body)
-        inner.setContentsMargins(0, 0, 8, 0)
-        inner.addWidget(self.rows)
-        inner.addStretch(1)
-        scroll.setWidget(body)
-        self.scroll_area = scroll
-        self.column.addWidget(scroll, 1)
+        self.scroll_area = scrolled(at_top(self.rows))
+        self.column.addWidget(self.scroll_area, 1)
         self._build_chosen()
         self._build_extras()
 
@@ -177,9 +162,10 @@ class PalettePage(Page):
         self.by_family.setEnabled(bool(study.row_order))
         core = sum(derived.shares[r] >= 0.01 for r in derived.shares)
         line = self.tr("{n} colours: {core} core, {extra} extra; darker, base, lighter")
-        self.says.setText(
-            line.format(n=derived.needed, core=core, extra=len(derived.shares) - core)
-        )
+        said = line.format(n=derived.needed, core=core, extra=len(derived.shares) - core)
+        palette = study.palette
+        self.says.setText(said if palette is None else f"{said}; from {palette.title}")
+        self.says.setToolTip("" if palette is None else palette.source)
         named = region(derived.plan, selected).name if selected else ""
         for field, text in ((self.name, named), (self.note, study.notes.get(selected, ""))):
             field.setEnabled(bool(selected))

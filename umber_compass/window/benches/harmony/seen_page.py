@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
 from umber_compass.plan.edits import Edit, region
 from umber_compass.steps.harmony.reading_edits import read_way
 from umber_compass.steps.harmony.relativity import WAYS, Way, find
+from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.zones import SCHOOLS, set_zones, zones_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.harmony.head import Head
@@ -77,7 +78,8 @@ class SeenPage(Page):
         if derived is None or not self._selected:
             return None
         arc = derived.rules["hue-off-scheme.arc"]
-        found = find(derived.touching, derived.colours, self._selected, way, arc)
+        hues = list(slot_hues(derived.scheme).values())
+        found = find(derived.touching, derived.colours, self._selected, way, hues, arc)
         if found is None:
             return None
         return read_way(self._selected, found, way, region(derived.plan, self._selected).name)

@@ -3,16 +3,14 @@ of the one that is shown."""
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QCheckBox,
-    QFrame,
     QGridLayout,
     QHBoxLayout,
     QLabel,
     QLineEdit,
     QPushButton,
-    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
@@ -24,6 +22,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import FIRST, RULES
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.wall.number_rows import NumberTable
+from umber_compass.window.widgets.scrolled import scrolled
 
 COUNT = 6
 
@@ -39,11 +38,6 @@ class StudiesBench(Bench):
     def __init__(self) -> None:
         super().__init__("Studies")
         self._chosen: Study | None = None
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QFrame.Shape.NoFrame)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         body = QWidget()
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, 10, 0)
@@ -53,8 +47,7 @@ class StudiesBench(Bench):
         self.table = NumberTable()
         column.addWidget(self.table)
         column.addStretch(1)
-        scroll.setWidget(body)
-        self.column.addWidget(scroll, 1)
+        self.column.addWidget(scrolled(body), 1)
 
     def _build_rules(self, column: QVBoxLayout) -> None:
         self.heading = QLabel()
