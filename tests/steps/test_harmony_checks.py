@@ -12,7 +12,8 @@ from umber_compass.plan.moods import MoodWish
 from umber_compass.plan.palette_edits import set_budget
 from umber_compass.steps.checks.judging import judge
 from umber_compass.steps.harmony.budget import colours_needed
-from umber_compass.steps.harmony.places import parts_of
+from umber_compass.steps.harmony.colours import region_colours
+from umber_compass.steps.harmony.places import Parts, parts_of, slot_places
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.growing import grow
 from umber_compass.steps.studies.rules import RULES
@@ -80,6 +81,17 @@ class Found(scenes.InFolder):
 
     def region_of(self, colour):
         return self.region(self.plan, colour).id
+
+    def test_parts_of_a_slot_that_lie_near_are_one_place(self):
+        regions = (scenes.region(1, "figure"), scenes.region(2, "figure"))
+        plan = scenes.plan_of([Planned(slot="B", value=50.0, chroma=0.1)] * 2)
+        colours = region_colours(study(plan).scheme, study(plan).colours)
+        for apart, count in ((0.05, 1), (0.3, 2)):
+            where = np.array([[0.3, 0.3], [0.3 + apart, 0.3]])
+            parts = Parts(np.array([1, 2]), np.array([0.02, 0.01]), where)
+            found = slot_places(parts, regions, colours)
+            self.assertEqual([(p.slot, p.many) for p in found], [("B", count)])
+            self.assertAlmostEqual(found[0].share, 0.03)
 
     def test_a_dead_palette_is_made_alive_at_its_own_values(self):
         plan = with_scheme(self.plan, name="one-hue", lead_deg=230.0)

@@ -7,11 +7,18 @@ import numpy as np
 from msgspec.structs import replace
 
 from tests import scenes
-from umber_compass.plan import edits, harmony_edits, light_edits, sketch_edits
+from umber_compass.plan import (
+    edits,
+    harmony_edits,
+    light_edits,
+    palette_edits,
+    practice_edits,
+    sketch_edits,
+)
 from umber_compass.plan.light_edits import light_on, set_lamp
 from umber_compass.plan.model import Lamp, Rig
 from umber_compass.steps.harmony.edits import make_gradient
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
+from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
 from umber_compass.steps.stages import KEPT, Memory, freeze, same, slow_stage, stage
 from umber_compass.work import Stopped
 
@@ -142,6 +149,21 @@ class Pipelines(scenes.InFolder):
         self.assertGreater(sum(map(len, arrays.values())), 20)
         for name, found in arrays.items():
             self.assertFalse(any(a.flags.writeable for a in found), name)
+
+    def test_results_are_carried_over_only_where_the_same_is_shown(self):
+        first = self.pipeline.derive(self.plan)
+        table = first.table
+        same = carried(first, sketch_edits.set_title("Other").apply(self.plan))
+        self.assertIs(same.table, table)
+        self.assertEqual(same.plan.title, "Other")
+        name = self.plan.regions[0].id
+        for change in (
+            harmony_edits.turn_lead(10),
+            sketch_edits.rename(name, "deep"),
+            palette_edits.set_budget(9),
+            practice_edits.set_rule("extremes.dark", 11, "x"),
+        ):
+            self.assertIsNone(carried(first, change.apply(self.plan)), str(change.name))
 
     def test_a_change_runs_only_what_names_it(self):
         first = self.pipeline.derive(self.plan)

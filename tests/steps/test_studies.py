@@ -4,6 +4,7 @@ import numpy as np
 from msgspec.structs import replace
 
 from tests import scenes
+from umber_compass.colour.spaces import decode, oklab, parse_hex
 from umber_compass.document.sheet import client_sheet
 from umber_compass.plan.edits import study
 from umber_compass.plan.harmony_edits import turn_lead
@@ -93,12 +94,20 @@ class Grown(scenes.InFolder):
         titles = [s.title for s in found.studies]
         self.assertEqual(len(set(titles)), len(titles))
 
+    def test_two_of_them_are_a_dark_and_a_light_one(self):
+        found = grow(self.derived, ["ground", "turn"], 2)
+        plans = [replace(self.plan, studies=(s,), current_study=s.id) for s in found.studies]
+        grounds = sorted(ground_value(p, self.soil.shares) for p in plans)
+        self.assertTrue(grounds[0] < 36 and grounds[1] > 66, grounds)
+
+    def test_hue_counts_twice_in_how_far_two_lie_apart(self):
+        lab = doubled(np.array([[0.2, 0.1, 0.05]]))
+        np.testing.assert_allclose(lab / oklab(np.array([[0.2, 0.1, 0.05]])), [[1, 2, 2]])
+
     def test_colours_worked_out_together_are_those_of_the_plan(self):
         ids = list(self.derived.shares)
         together = linears_of([study(self.plan)], ids)[0]
         shown = region_colours(self.derived.scheme, self.derived.planned)
-        from umber_compass.colour.spaces import decode, parse_hex
-
         wanted = [decode(parse_hex(shown[r].first.hex)) for r in ids]
         np.testing.assert_allclose(together, wanted, atol=0.006)
 
@@ -129,6 +138,8 @@ class Grown(scenes.InFolder):
         self.assertEqual(len({v.caption for v in lights}), 6)
         for one in lights:
             self.assertEqual(study(one.plan).colours, study(self.plan).colours)
+        moon = study(next(v.plan for v in lights if v.caption == "Moon")).rig
+        self.assertEqual((moon.key.hex, moon.ambient.hex), ("#a9c2ff", "#3c4f86"))
         turned = variants(self.plan, "colours")
         self.assertEqual({study(v.plan).rig for v in turned}, {study(self.plan).rig})
         grown = grow(self.derived, ["lights"], 2).studies

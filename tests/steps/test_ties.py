@@ -239,6 +239,9 @@ class Bars(unittest.TestCase):
         plan = scenes.plan_of([Pinned(hex="#c0603a"), Pinned(hex="#3a7fa0"), Pinned(hex="#808080")])
         found = warmth.temperature(colours_of(plan), {"r1": 0.5, "r2": 0.3, "r3": 0.2})
         np.testing.assert_allclose(found, (0.5, 0.3, 0.2), atol=1e-9)
+        # 130 and 140 lie to either side of a crossing, 110 does not.
+        hues = np.array([130.0, 140.0, 110.0])
+        self.assertAlmostEqual(warmth.temperature_of(hues, np.full(3, 0.1)).neutral, 2 / 3)
 
 
 class Relativity(unittest.TestCase):
