@@ -28,7 +28,9 @@ LEAST_APART = 0.20  # area-weighted OKLab, a and b doubled
 _PER_WARNING = 0.36
 _OTHER_LIGHT = 0.07  # what another light counts as
 _LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*
-_LOUD = 0.06  # OKLCh beyond the parent’s mean chroma that halves a candidate’s worth
+# OKLCh: what of mean chroma beyond the parent’s halves a candidate’s worth; a parent that is louder
+# than calm is no measure.
+_LOUD, _CALM = 0.06, 0.09
 _ROUNDS = 2
 _MERGES = 12.0  # L* under which a figure and what is behind it merge
 
@@ -137,7 +139,7 @@ def _candidates(made: list[tuple[Version, Plan]], derived: Derived) -> list[Cand
     grounds = np.isin(ids, grounds_of(derived.plan))
     linears = linears_of([study(plan) for _, plan in made], ids)
     own = doubled(linears_of([derived.study], ids)[0])
-    chroma = float(np.hypot(*own[:, 1:].T) @ weight) / 2
+    chroma = min(float(np.hypot(*own[:, 1:].T) @ weight) / 2, _CALM)
     found = []
     for (version, plan), linear in zip(made, linears, strict=True):
         lab, light = doubled(linear), value(linear)

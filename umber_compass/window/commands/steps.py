@@ -41,7 +41,8 @@ class StepCommands(QObject):
         self._layout.stack.setCurrentWidget(bench)
         self._following.follow()
         if not isinstance(QApplication.focusWidget(), QAbstractButton):
-            (bench.first_focus() or self._layout.stage).setFocus()
+            shown = self._layout.wall.grid if row.takes_stage else self._layout.stage
+            (bench.first_focus() or shown).setFocus()
 
     def toggle_practice(self) -> None:
         """Open the practice's numbers over the bench, or close them."""

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
-from PySide6.QtCore import QObject, QPoint
+from PySide6.QtCore import QObject, QPoint, QTimer
 from PySide6.QtWidgets import QMenu
 
 from umber_compass.document.library import Library
@@ -120,6 +120,9 @@ class StudyCommands(QObject):
 
         def answer(found: Growth) -> None:
             self._edit(lambda now: add_studies(found.studies, _grown(found)))
+            count = len(found.studies)
+            # Once the layout has settled.
+            QTimer.singleShot(0, self.wall, lambda: self.wall.reveal(self.shown.count - count))
             self.desk.told.emit(found.says, False)
 
         says = self.tr("Growing studies")

@@ -26,6 +26,7 @@ class CardGrid(Holding, QWidget):
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(self.tr("Studies"))
+        self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self._faces: list[CardFace] = []
         self._aspect, self._room = 4 / 3, 400
@@ -95,6 +96,9 @@ class CardGrid(Holding, QWidget):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._held is None:
+            at = self.placing.hit(event.position())
+            said = "" if at is None else f"{self._faces[at].title}: {self._faces[at].says}"
+            self.setToolTip(said)
             return
         study, start = self._held
         by = event.position().x() - start.x()

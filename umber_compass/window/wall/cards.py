@@ -109,12 +109,12 @@ class Cards(QObject):
         if not missing:
             self.judging.start()
             return
-        if self._desk.session.dragging and len(missing) == 1:
-            self._take(
-                [(missing[0], self._paint(self._desk.live.pipeline, plan, missing[0]))], plan
-            )
-            return
         pipeline = self._desk.live.pipeline
+        if self._desk.session.dragging:
+            # The hand waits for what it turns alone; the rest comes when it lets go.
+            turned = [s for s in missing if self.bitmap(s.id) is not None][:1]
+            self._take([(one, self._paint(pipeline, plan, one)) for one in turned])
+            return
 
         def work(tick: Tick) -> list[tuple[Study, Packed]]:
             found = []
@@ -123,7 +123,7 @@ class Cards(QObject):
                 found.append((one, self._paint(pipeline, plan, one)))
             return found
 
-        self._desk.worker.ask("wall", work, lambda f: self._take(f, plan), self._failed)
+        self._desk.worker.ask("wall", work, self._take, self._failed)
 
     def _is_new(self, plan: Plan, study: Study) -> bool:
         known = self._known.get(study.id)
@@ -148,8 +148,11 @@ class Cards(QObject):
         self._seen = {**dict(kept), id(of): (of, look, made)}
         return made
 
-    def _take(self, found: list[tuple[Study, Packed]], plan: Plan) -> None:
+    def _take(self, found: list[tuple[Study, Packed]]) -> None:
+        plan = self._plan()
         for study, packed in found:
+            if plan is None or not any(s is study for s in plan.studies):
+                continue  # it was changed, or taken away, while it was painted
             key, known = _key(plan, study), self._known.get(study.id)
             numbers = known.numbers if known is not None and _same(known.key, key) else None
             self._known[study.id] = _Known(key, Bitmap(packed), self._look, numbers)

@@ -48,6 +48,11 @@ class WallShown(QObject):
         return self.desk.session.step == STEP and self.desk.derived is not None
 
     @property
+    def count(self) -> int:
+        """How many studies the plan has."""
+        return 0 if self.desk.history is None else len(self.desk.history.now.studies)
+
+    @property
     def one(self) -> Study | None:
         """The one study that is chosen; the current one where none is, or the wall is closed."""
         if self.desk.history is None or (self.is_open and len(self.chosen) > 1):

@@ -104,6 +104,13 @@ class StudyWall(QWidget):
         """How high a view of the cards is, px."""
         return self.area.viewport().height()
 
+    def reveal(self, at: int) -> None:
+        """Bring a card into sight."""
+        boxes = self.grid.placing.boxes()
+        if at < len(boxes):
+            box = boxes[at]
+            self.area.ensureVisible(round(box.x()), round(box.bottom()), 0, round(box.height() / 2))
+
     def show_mode(self, mode: str, chosen: int) -> None:
         """The wall, or chosen studies compared; only two or three can be."""
         self.pages.setCurrentIndex(1 if mode else 0)
