@@ -34,8 +34,9 @@ class OnTheStagesPx(InWindow):
     def ready(self):
         """Until what is seen is made ready for a drag."""
         self.settle()
-        while self.works.director.preparing.isActive():
-            wait(self.works.director.preparing.timeout)
+        preparing, grids = self.works.director.preparing, self.desk.live.grids
+        while preparing.isActive() or not grids.suit(self.desk.derived):
+            wait(preparing.timeout, preparing.start)
             self.settle()
 
     def turn(self, angle):
