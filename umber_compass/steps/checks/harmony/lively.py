@@ -12,8 +12,8 @@ _AMOUNTS = (0.15, 0.35, 0.6, 1.0)
 
 
 def _measure(derived: Derived) -> list[Result]:
-    now = derived.lively
-    if now is None or derived.scheme.name not in _QUIET:
+    now = derived.lively if derived.scheme.name in _QUIET else None
+    if now is None:
         return []
     low, high = derived.rules["lively.low"], derived.rules["lively.high"]
     said = words("{now:.1f} between touching regions of like value", now=now)

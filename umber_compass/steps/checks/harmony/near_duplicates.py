@@ -3,13 +3,15 @@
 import numpy as np
 
 from umber_compass.colour.difference import ciede2000
-from umber_compass.colour.spaces import cielab, decode, parse_hex
+from umber_compass.colour.spaces import Floats, cielab, decode, parse_hex
+from umber_compass.picture.mixes import Ints
 from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, names
 from umber_compass.steps.harmony.budget import Merge, merging
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
 NAME = "near-duplicates"
+_REACH = 3.0  # times what is asked in CIEDE2000 that two colours may lie apart in CIELAB
 
 
 def _pairs(derived: Derived) -> list[tuple[float, str, str]]:
@@ -20,13 +22,27 @@ def _pairs(derived: Derived) -> list[tuple[float, str, str]]:
         return []
     hexes = [derived.colours[r].first.hex for r in solid]
     lab = cielab(decode(np.array([parse_hex(h) for h in hexes])))
-    first, second = np.triu_indices(len(solid), 1)
-    near = np.linalg.norm(lab[first] - lab[second], axis=1) < 4
-    first, second = first[near], second[near]
-    apart = ciede2000(lab[first], lab[second])
     limit = derived.rules["near-duplicates.apart"]
+    first, second = _near(lab, _REACH * limit)
+    apart = ciede2000(lab[first], lab[second])
     rows = zip(apart.tolist(), first.tolist(), second.tolist(), strict=True)
     return sorted((d, solid[a], solid[b]) for d, a, b in rows if 0 < d < limit)
+
+
+def _near(lab: Floats, reach: float) -> tuple[Ints, Ints]:
+    """Pairs of CIELAB colours, (n, 3), that may be nearly the same, as two columns of places: those
+    that lie near in L* first, for all of them are too many to be compared in a drag."""
+    order = np.argsort(lab[:, 0], kind="stable")
+    light = lab[order, 0]
+    found = []
+    for shift in range(1, len(order)):
+        near = np.flatnonzero(light[shift:] - light[:-shift] < reach)
+        if not len(near):
+            break
+        pair = np.stack([order[near], order[near + shift]])
+        found.append(pair[:, np.linalg.norm(lab[pair[0]] - lab[pair[1]], axis=1) < reach])
+    pairs = np.concatenate(found, axis=1) if found else np.zeros((2, 0), np.intp)
+    return pairs[0], pairs[1]
 
 
 def _measure(derived: Derived) -> list[Result]:
