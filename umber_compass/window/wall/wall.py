@@ -95,9 +95,13 @@ class StudyWall(QWidget):
         return line
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        """The hint only where there is room for all of it."""
+        self._show_hint()
+
+    def _show_hint(self) -> None:
+        """The hint only over cards, and where there is room for all of it."""
         wanted = self.looks.sizeHint().width() + self.says.sizeHint().width() + 24
-        self.says.setVisible(self.width() >= wanted)
+        on_cards = self.pages.currentIndex() == 0
+        self.says.setVisible(on_cards and self.width() >= wanted)
 
     @property
     def room(self) -> int:
@@ -114,6 +118,7 @@ class StudyWall(QWidget):
     def show_mode(self, mode: str, chosen: int) -> None:
         """The wall, or chosen studies compared; only two or three can be."""
         self.pages.setCurrentIndex(1 if mode else 0)
+        self._show_hint()
         self.back.setVisible(bool(mode))
         for name, button in self.modes.items():
             button.setChecked(name == mode)
