@@ -11,6 +11,7 @@ from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Pinned
 from umber_compass.plan.palettes import GivenPalette, Swatch
+from umber_compass.plan.practice_edits import set_rule
 from umber_compass.plan.study_edits import add_studies, choose_study, in_study
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import pin_to
@@ -99,6 +100,15 @@ class Grown(scenes.InFolder):
         plans = [replace(self.plan, studies=(s,), current_study=s.id) for s in found.studies]
         grounds = sorted(ground_value(p, self.soil.shares) for p in plans)
         self.assertTrue(grounds[0] < 36 and grounds[1] > 66, grounds)
+
+    def test_no_two_lie_nearer_than_is_wished(self):
+        for least in (0.1, 0.2):
+            plan = set_rule("studies.apart", least, "x").apply(self.plan)
+            found = grow(self.pipeline.derive(plan), list(RULES), 6, [PALETTE])
+            self.assertGreaterEqual(found.least, least)
+        plan = set_rule("studies.apart", 1.0, "x").apply(self.plan)
+        with self.assertRaisesRegex(Refusal, "1.00 apart"):
+            grow(self.pipeline.derive(plan), ["strength"], 6)
 
     def test_hue_counts_twice_in_how_far_two_lie_apart(self):
         lab = doubled(np.array([[0.2, 0.1, 0.05]]))

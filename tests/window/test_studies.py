@@ -62,6 +62,10 @@ class Wall(OnTheBoat):
             self.assertTrue(one.grown or one.id == "s1")
         self.works.menus.run("undo")
         self.assertEqual(len(self.plan.studies), 1)
+        self.type(self.bench.apart, "0.25\r")
+        self.grow("turn", "ground")
+        self.assertLess(len(self.plan.studies), 7)
+        self.assertEqual(self.plan.overrides["studies.apart"], 0.25)
         self.grow()
         self.assertFalse(self.bench.grow.isEnabled())
 

@@ -6,6 +6,7 @@ _CHECKS = "studio rule, docs/checks.md"
 _VALUES = "studio rule, docs/values.md"
 _FOCUS = "studio rule, docs/focus.md"
 _HARMONY = "studio rule, docs/harmony.md"
+_STUDIES = "studio rule, docs/studies.md"
 _RAMPS = "studio rule, docs/ramps.md"
 
 PRACTICE = Practice(
@@ -159,6 +160,7 @@ PRACTICE = Practice(
         Rule(
             "near-duplicates.apart", "two colours are one under", 1.5, "CIEDE2000", 0, 10, _HARMONY
         ),
+        Rule("studies.apart", "studies lie apart by", 0.08, "OKLab by area", 0, 1, _STUDIES),
         Rule("lamp-rank.note", "key over ambient: note under", 1.3, "times", 0, 20, _CHECKS),
         Rule("lamp-rank.warning", "key over ambient: warning under", 1, "times", 0, 20, _CHECKS),
         Rule("warm-with-cool.note", "lights’ hues: note under", 90, "° OKLCh", 0, 180, _CHECKS),

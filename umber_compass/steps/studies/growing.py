@@ -24,14 +24,14 @@ from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 
 MOST_CANDIDATES = 60
-LEAST_APART = 0.20  # area-weighted OKLab, a and b doubled
 _PER_WARNING = 0.36
-_OTHER_LIGHT = 0.07  # what another light counts as
+_OTHER_LIGHT = 0.09  # what another light counts as
 _LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*
 # OKLCh: what of mean chroma beyond the parent’s halves a candidate’s worth; a parent that is louder
 # than calm is no measure.
 _LOUD, _CALM = 0.06, 0.09
 _ROUNDS = 2
+_TOLD = 0.02  # under which no two are told apart, whatever is wished
 _MERGES = 12.0  # L* under which a figure and what is behind it merge
 
 
@@ -85,9 +85,13 @@ def grow(
     ids = list(derived.shares)
     known = [doubled(linear) for linear in linears_of(derived.plan.studies, ids)]
     rigs = [s.rig for s in derived.plan.studies]
-    picked = _picked(tried, count, known, rigs, soil)
+    least = derived.rules["studies.apart"]
+    picked = _picked(tried, count, known, rigs, soil, least)
     if not picked:
-        line = words("make no version that can be told apart; free some colours, or choose another")
+        line = words(
+            "make no version {least:.2f} apart; wish less, free colours, or choose another rule",
+            least=least,
+        )
         raise Refusal("these rules", line)
     picked.sort(key=lambda c: -c.worth)  # few warnings first
     found, left = [], _apart_from_all(picked, known, rigs, soil)
@@ -205,9 +209,10 @@ def _picked(
     known: list[Floats],
     rigs: list[Rig | None],
     soil: Soil,
+    least: float,
 ) -> list[Candidate]:
-    """Candidates that lie far from each other and from what is known; one on a light and one on a
-    dark ground among them where there are such."""
+    """Candidates that lie far from each other and from what is known, by so much at least; one on a
+    light and one on a dark ground among them where there are such."""
     base = np.array(
         [
             min(_apart(c.lab, k, (c.rig, r), soil) for k, r in zip(known, rigs, strict=True))
@@ -232,7 +237,10 @@ def _picked(
         taken.append(best)
     for _ in range(_ROUNDS):
         _exchange(taken, forced, base, among, worth)
-    kept = [i for i in taken if _nearest(base, among, [k for k in taken if k != i])[i] > 0.02]
+    kept: list[int] = []
+    for i in taken:
+        if _nearest(base, among, kept)[i] >= max(least, _TOLD):
+            kept.append(i)
     return [tried[i] for i in kept]
 
 

@@ -16,12 +16,14 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.plan.model import Study
+from umber_compass.plan.practice_edits import set_rule
 from umber_compass.plan.study_edits import judge_study, name_study, note_study
 from umber_compass.plan.terms import Verdict
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import FIRST, RULES
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.wall.number_rows import NumberTable
+from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.scrolled import scrolled
 
 COUNT = 6
@@ -69,7 +71,27 @@ class StudiesBench(Bench):
         self.grow = QPushButton(self.tr("Grow six"))
         self.grow.setObjectName("chief")
         self.grow.clicked.connect(lambda: self.grow_wanted.emit(self.chosen_rules()))
-        column.addWidget(self.grow)
+        self.apart = NumberField(
+            self.tr("How far apart studies lie at least"),
+            0,
+            1,
+            self.tr(" apart"),
+            0.01,
+            2,
+            self.tr(
+                "OKLab weighted by area, hue counted twice: how much a study must differ from all "
+                "others. Wish more, and fewer may be found."
+            ),
+        )
+        self.apart.wanted.connect(
+            lambda n: self.edit_wanted.emit(set_rule("studies.apart", n, self.tr("apart")))
+        )
+        line = QHBoxLayout()
+        line.setSpacing(8)
+        line.addWidget(self.grow, 1)
+        line.addWidget(quiet(self.tr("at least")))
+        line.addWidget(self.apart)
+        column.addLayout(line)
 
     def _build_study(self, column: QVBoxLayout) -> None:
         self.title, self.note, self.reason = QLineEdit(), QLineEdit(), QLineEdit()
@@ -147,6 +169,7 @@ class StudiesBench(Bench):
         rejected = sum(s.verdict == "rejected" for s in studies)
         line = self.tr("{count} in all, {kept} kept, {rejected} rejected")
         self.says.setText(line.format(count=len(studies), kept=kept, rejected=rejected))
+        self.apart.show_number(derived.rules["studies.apart"])
         title = derived.study.title
         self.heading.setText(self.tr("Grow from “{title}”").format(title=title))
 
