@@ -81,7 +81,7 @@ class Answers(Dialogs):
         return self.unsaved_answer
 
 
-def wait(signal, start=None, ms=20_000):
+def wait(signal, start=None, ms=90_000):
     """Run the event loop until a signal comes."""
     loop, came = QEventLoop(), []
     signal.connect(lambda *a: (came.append(a), loop.quit()))
