@@ -1,5 +1,6 @@
 """How colours read in their surroundings, a colour that reads another way, and zones of a face."""
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -102,7 +103,9 @@ class SeenPage(Page):
         self.school.setAccessibleName(self.tr("School of zones"))
         self.school.addItem(_NO_ZONES, None)
         for school in SCHOOLS.values():
-            self.school.addItem(f"{school.title}: {school.says}", school.name)
+            self.school.addItem(school.title, school.name)
+            last, tip = self.school.count() - 1, Qt.ItemDataRole.ToolTipRole
+            self.school.setItemData(last, school.says, tip)
         self.school.setMinimumContentsLength(16)
         self.school.setSizeAdjustPolicy(
             QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
@@ -175,4 +178,5 @@ class SeenPage(Page):
         self.face.show_zones(base.hex, {z.name: z.hex for z in found})
         rows = [f"{z.name}: {z.hex}, {z.far:.1f} CIEDE2000" for z in found]
         none = self.tr("Small shifts from one base, value kept. Two schools; choose one.")
-        self.zones.setText("\n".join(rows) if rows else none)
+        says = none if wish is None else SCHOOLS[wish.school].says
+        self.zones.setText("\n".join([says, *rows]))
