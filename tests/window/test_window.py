@@ -491,11 +491,14 @@ class Files(InWindow):
         with mock.patch.object(self.desk.worker, "_finished") as finished:
             finished.emit = lambda *a: answers.append(a)  # held back: the save comes in last
             self.works.files.save()
-            while not answers:
+            while not any(a[0].kind == "save" for a in answers):
                 QApplication.processEvents()
+        # What else was held back, on a busy machine, comes at once; the save when the other is on.
+        for late in [a for a in answers if a[0].kind != "save"]:
+            self.desk.worker._deliver(*late)
         self.works.files.documents.open(two, True, lambda lay: lay())
         wait(self.desk.opened)
-        self.desk.worker._deliver(*answers[0])
+        self.desk.worker._deliver(*next(a for a in answers if a[0].kind == "save"))
         self.assertEqual(self.desk.path, two)
         self.do(harmony_edits.turn_lead(90))
         self.assertTrue(self.desk.unsaved)
