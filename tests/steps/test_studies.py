@@ -92,6 +92,9 @@ class Grown(scenes.InFolder):
                 other_light = found.studies[i - 1].rig != study(self.plan).rig
                 self.assertGreater(far + 0.1 * other_light, 0.04)
         self.assertGreater(found.least, 0.05)
+        plans = (replace(self.plan, studies=(s,), current_study=s.id) for s in found.studies)
+        warnings = [numbers_of(self.pipeline.derive(p)).warnings for p in plans]
+        self.assertEqual(warnings, sorted(warnings))
         titles = [s.title for s in found.studies]
         self.assertEqual(len(set(titles)), len(titles))
 

@@ -15,6 +15,7 @@ from umber_compass.plan.edits import part, study
 from umber_compass.plan.light_edits import light_off
 from umber_compass.plan.model import Pinned, Plan, Planned, Rig, Study
 from umber_compass.plan.palettes import GivenPalette
+from umber_compass.steps.checks.judging import measure_all
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import RULES
@@ -93,12 +94,19 @@ def grow(
             least=least,
         )
         raise Refusal("these rules", line)
-    picked.sort(key=lambda c: -c.worth)  # few warnings first
     found, left = [], _apart_from_all(picked, known, rigs, soil)
     for i, one in enumerate(picked):
         tick(0.5 + i / len(picked) * 0.5)
-        found.append(_mended(one, derived))
-    return Growth(tuple(found), left)
+        made_study = _mended(one, derived)
+        found.append((_warnings(made_study, derived, tick), i, made_study))
+    return Growth(tuple(s for _, _, s in sorted(found, key=lambda f: f[:2])), left)
+
+
+def _warnings(one: Study, derived: Derived, tick: Tick) -> int:
+    """How many warnings a study has in full measure, in its light."""
+    plan = replace(derived.plan, studies=(one,), current_study=one.id)
+    results = measure_all(derived.of(plan).think(tick))
+    return sum(r.level == "warning" for r in results)
 
 
 def _versions(plan: Plan, soil: Soil, rules: Sequence[str]) -> list[Version]:
