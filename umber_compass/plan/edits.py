@@ -11,7 +11,7 @@ from typing import Any, NamedTuple, TypeAlias
 
 from msgspec.structs import replace
 
-from umber_compass.plan.model import Colour, Gradient, Plan, Region, Solid, Study
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Region, Solid, Study
 from umber_compass.plan.ranges import checked
 from umber_compass.words import Words
 
@@ -98,3 +98,15 @@ def each_part(colour: Colour, change: Callable[[Solid], Solid]) -> Colour:
     if isinstance(colour, Gradient):
         return replace(colour, first=change(colour.first), second=change(colour.second))
     return change(colour)
+
+
+def each_free(plan: Plan, change: Callable[[Planned], Solid]) -> Plan:
+    """The plan with the change made to every colour of the study that is neither locked nor
+    given."""
+
+    def free(solid: Solid) -> Solid:
+        return solid if isinstance(solid, Pinned) else change(solid)
+
+    now = study(plan)
+    mine = {r: c for r, c in now.colours.items() if r not in now.locked}
+    return with_colours(plan, {r: each_part(c, free) for r, c in mine.items()})

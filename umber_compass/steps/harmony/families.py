@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.model import Region, Scheme
-from umber_compass.plan.terms import Slot
+from umber_compass.plan.terms import Slot, Wheel
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles, wished_shares
@@ -27,10 +27,16 @@ class SlotShare(NamedTuple):
     name: str  # what its colours are called, as `teal`
 
 
+def hue_shown(wheel: Wheel, angle_deg: float) -> str:
+    """A hue of a wheel as the ring shows it nearest, as hex."""
+    hues = ring(wheel)
+    return hues[round(angle_deg / 360 * len(hues)) % len(hues)]
+
+
 @lru_cache(256)
-def family_word(hex_text: str) -> str:
-    """A hue of the ring as a painter says it."""
-    return colour_name(measure_hex(hex_text))
+def hue_word(wheel: Wheel, angle_deg: float) -> str:
+    """A hue of a wheel as a painter says it, as `teal`."""
+    return colour_name(measure_hex(hue_shown(wheel, angle_deg)))
 
 
 def family_order(scheme: Scheme) -> dict[str, int]:
@@ -61,14 +67,14 @@ def slot_shares(
         for end in colour.ends:
             held[end.slot] = held.get(end.slot, 0.0) + shares[region_id] / len(colour.ends)
     parts = {n.slot: n.part for n in spec_of(scheme).needles}
-    angles, hues = needle_angles(scheme), ring(scheme.wheel)
+    angles, wheel = needle_angles(scheme), scheme.wheel
     rows = []
     for slot, wished in wished_shares(scheme).items():
         now = held.get(slot, 0.0)
         if slot == "grey":
             rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE, "grey"))
             continue
-        shown = hues[int(angles[slot] / 360 * len(hues)) % len(hues)]
-        word = family_word(shown)
-        rows.append(SlotShare(slot, parts[slot], angles[slot], now, wished, shown, word))
+        angle = angles[slot]
+        shown, word = hue_shown(wheel, angle), hue_word(wheel, angle)
+        rows.append(SlotShare(slot, parts[slot], angle, now, wished, shown, word))
     return rows

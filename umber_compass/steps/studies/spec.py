@@ -5,15 +5,12 @@ from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.colour.measured import measure_hex
-from umber_compass.colour.wheels import hue_at
 from umber_compass.plan.edits import study
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.harmony.colours import region_colours
-from umber_compass.steps.harmony.rose import ring
+from umber_compass.steps.harmony.families import hue_word
 from umber_compass.steps.harmony.touching import Touching
-from umber_compass.steps.sketch.naming import colour_name
 
 
 class Soil(NamedTuple):
@@ -42,12 +39,6 @@ class GrowRule(NamedTuple):
     kind: str = "hue"  # what it changes; two of a kind are not laid over each other
 
 
-def hue_word(wheel: str, angle_deg: float) -> str:
-    """A hue as a painter says it, as `teal`."""
-    hues = ring(wheel)
-    return colour_name(measure_hex(hues[round(angle_deg / 360 * len(hues)) % len(hues)]))
-
-
 def lead_word(of: Study) -> str:
     """The leading hue of a study in a word."""
     return hue_word(of.scheme.wheel, of.scheme.lead_deg)
@@ -65,8 +56,3 @@ def ground_value(plan: Plan, shares: dict[str, float]) -> float:
 def grounds_of(plan: Plan) -> list[str]:
     """The regions that are grounds; all of them where none is."""
     return [r.id for r in plan.regions if r.role == "ground"] or [r.id for r in plan.regions]
-
-
-def lead_hue(of: Study) -> float:
-    """The OKLCh hue that leads a study."""
-    return float(hue_at(of.scheme.wheel, of.scheme.lead_deg))

@@ -4,11 +4,12 @@ from functools import partial
 
 from msgspec.structs import replace
 
-from umber_compass.plan.edits import each_part, study, with_colours
-from umber_compass.plan.model import Pinned, Plan, Solid
+from umber_compass.plan.edits import each_free, study
+from umber_compass.plan.model import Plan
 from umber_compass.plan.terms import Slot
+from umber_compass.steps.harmony.families import hue_word
 from umber_compass.steps.harmony.scheme import needle_angles
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version, hue_word
+from umber_compass.steps.studies.spec import GrowRule, Soil, Version
 
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:
@@ -24,16 +25,8 @@ def _versions(plan: Plan, soil: Soil) -> list[Version]:
 
 def _swapped(plan: Plan, slot: Slot) -> Plan:
     """The families of A and another slot with their hues exchanged; tinted greys go with A’s."""
-    now = study(plan)
     other: dict[Slot, Slot] = {"A": slot, slot: "A"}
-
-    def one(solid: Solid) -> Solid:
-        if isinstance(solid, Pinned):
-            return solid
-        return replace(solid, slot=other.get(solid.slot, solid.slot))
-
-    free = {r: c for r, c in now.colours.items() if r not in now.locked}
-    return with_colours(plan, {r: each_part(c, one) for r, c in free.items()})
+    return each_free(plan, lambda s: replace(s, slot=other.get(s.slot, s.slot)))
 
 
 RULE = GrowRule("lead", "Swap which hue leads", "two families exchange their hues", _versions)
