@@ -1,7 +1,7 @@
 """The colour budget: how many colours a plan needs, and the merges that cost least.
 
-Merges after Ward 1963 in OKLab, weighted by area, with pairs that are never merged; then each
-colour goes to the nearest of those that are left.
+Merges after Ward 1963 in OKLab, weighted by area, with pairs that are never merged; each group
+then takes that of its colours that lies nearest to its mean.
 """
 
 from collections.abc import Mapping
@@ -31,11 +31,6 @@ class Budget(NamedTuple):
     needed: int  # local colours that differ
     wanted: int
     merges: tuple[Merge, ...]
-
-    @property
-    def worst(self) -> float:
-        """OKLab x 100 that the region that moves most moves."""
-        return max((m.worst for m in self.merges), default=0.0)
 
 
 def colours_needed(colours: Mapping[str, RegionColour]) -> int:

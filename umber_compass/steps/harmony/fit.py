@@ -14,19 +14,17 @@ from umber_compass.plan.terms import LeadAt, Wheel
 from umber_compass.steps.harmony.schemes import SCHEMES, SchemeSpec
 
 # All weights below were fitted to generated pictures of known scheme (docs/harmony.md).
-_SPREADS = {
+SPREADS = {
     "neighbours": (22, 30, 38),
     "neighbours-opposite": (22, 30, 38),
     "split-opposite": (22, 30, 38),
     "two-pairs": (43, 51, 59, 67),
-}
+}  # between needles, wheel degrees: those that are tried
 _END_LED_SPREADS = (24, 34)
 _END_LED = ("neighbours", "neighbours-opposite")
 _BIN_DEG, _FEW = 3, 8  # more coloured regions than a few are merged by hue
-_DENSITY_DEG, _PEAK = (
-    8.0,
-    0.88,
-)  # width of the density of hue; share of its top from which a peak leads
+# Width of the density of hue, degrees; share of its top from which a peak leads.
+_DENSITY_DEG, _PEAK = 8.0, 0.88
 _LEAD_SHIFT_DEG = 9.5  # OKLCh degrees by which a lead may stand beside its family’s mean
 _FREE_FROM = 0.20  # loss from which no scheme fits
 _ALSO_WITHIN = 0.3  # cost by which a second reading is as likely
@@ -207,7 +205,7 @@ def _templates() -> list[_Template]:
     made = []
     for spec in SCHEMES.values():
         stands: tuple[tuple[LeadAt, tuple[float, ...]], ...]
-        own = tuple(map(float, _SPREADS.get(spec.name, (spec.spread_deg,))))
+        own = tuple(map(float, SPREADS.get(spec.name, (spec.spread_deg,))))
         if spec.name in _END_LED:
             stands = (("middle", own), ("low", _END_LED_SPREADS), ("high", _END_LED_SPREADS))
         elif spec.name == "two-pairs":
@@ -236,7 +234,7 @@ def _price(template: _Template) -> float:
     """What a template costs whatever it is fitted to."""
     spec = template.spec
     price = 0.10 * (len(template.offsets) - 1)
-    if spec.name in _SPREADS:
+    if spec.name in SPREADS:
         price += 0.15 + 0.05 * abs(template.spread - spec.spread_deg) / 10
     if template.lead_at != "middle" and spec.name in _END_LED:
         price += 0.4

@@ -14,6 +14,7 @@ from umber_compass.plan.edits import Edit, each_part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.plan.terms import LeadAt, Slot, Wheel
 from umber_compass.steps.harmony.colours import RegionColour, region_colours
+from umber_compass.steps.harmony.fit import SPREADS
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.schemes import SCHEMES, SchemeSpec
 from umber_compass.words import words
@@ -24,12 +25,6 @@ _FREELY, _MISS = 4.0, 14.0
 _PER_NEEDLE, _NONE_FREE = 0.02, 0.12
 _STEP = 3  # wheel degrees between leads that are tried
 _SHOWN = 5
-_SPREADS = {
-    "neighbours": (22, 30, 38),
-    "neighbours-opposite": (22, 30, 38),
-    "split-opposite": (22, 30, 38),
-    "two-pairs": (43, 51, 59, 67),
-}
 
 
 class Suited(NamedTuple):
@@ -85,7 +80,7 @@ def _best(spec: SchemeSpec, hues: Floats, weight: Floats, wheel: Wheel) -> Suite
         ends = ("middle", "low", "high")
     best: Suited | None = None
     for lead_at in ends:
-        for spread in _SPREADS.get(spec.name, (spec.spread_deg,)):
+        for spread in SPREADS.get(spec.name, (spec.spread_deg,)):
             offsets = np.array([n.at(spread, lead_at) for n in spec.needles])
             needles = hue_at(wheel, leads[:, None] + offsets)  # (leads, needles)
             away = np.abs(hue_distance(needles[..., None], hues))  # (leads, needles, given)

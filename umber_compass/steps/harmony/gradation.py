@@ -7,14 +7,13 @@ from typing import Literal, TypeAlias
 import numpy as np
 from msgspec.structs import replace
 
-from umber_compass.colour.spaces import Floats
 from umber_compass.plan.edits import Edit, study, with_colours
+from umber_compass.plan.harmony_edits import half_turned
 from umber_compass.plan.model import Axis, Colour, Gradient, Pinned, Plan, Planned, Solid
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.terms import Share, Slot, Value
-from umber_compass.steps.harmony.edits import MOST_CHROMA
+from umber_compass.steps.harmony.leaning import toward_warm
 from umber_compass.steps.harmony.scheme import slot_hues
-from umber_compass.steps.harmony.warmth import WARM_HUE
 from umber_compass.words import words
 
 Kind: TypeAlias = Literal["hue", "temperature", "value"]
@@ -80,18 +79,8 @@ def _moved(solid: Solid, kind: Kind, by: float, hues: Hues) -> Solid:
     if kind == "value":
         return replace(solid, value=bounded(Value, solid.value + by))
     if kind == "hue":
-        return replace(solid, hue_offset_deg=(solid.hue_offset_deg + by + 180) % 360 - 180)
-    own = hues.get(solid.slot, hues["A"])
-    turn, pole = np.radians(own + solid.hue_offset_deg), np.radians(WARM_HUE)
-    far = by / KINDS["temperature"][1] * _FULL_WARMTH
-    ab: Floats = solid.chroma * np.array([np.cos(turn), np.sin(turn)])
-    ab = ab + far * np.array([np.cos(pole), np.sin(pole)])
-    hue = float(np.degrees(np.arctan2(ab[1], ab[0])))
-    return replace(
-        solid,
-        chroma=min(float(np.hypot(*ab)), MOST_CHROMA),
-        hue_offset_deg=(hue - own + 180) % 360 - 180,
-    )
+        return replace(solid, hue_offset_deg=half_turned(solid.hue_offset_deg + by))
+    return toward_warm(solid, by / KINDS["temperature"][1] * _FULL_WARMTH, hues)
 
 
 def set_axis(region: str, axis: tuple[float, float, float, float], name: str) -> Edit:

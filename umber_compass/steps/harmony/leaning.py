@@ -1,12 +1,14 @@
 """Whole palettes leaned: toward warm or cool, to another chroma, another key."""
 
-from collections.abc import Callable
+from collections.abc import Mapping
 
 import numpy as np
 from msgspec.structs import replace
 
-from umber_compass.plan.edits import each_part, study, with_colours
-from umber_compass.plan.model import Pinned, Plan, Solid
+from umber_compass.plan.edits import each_free, each_part, study, with_colours
+from umber_compass.plan.harmony_edits import half_turned
+from umber_compass.plan.model import Pinned, Plan, Planned, Solid
+from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.edits import MOST_CHROMA
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.warmth import WARM_HUE
@@ -15,23 +17,23 @@ from umber_compass.steps.harmony.warmth import WARM_HUE
 def leaned(plan: Plan, by: float) -> Plan:
     """Every free colour moved so far in OKLab toward the warm pole, or from it where negative;
     values stay."""
-    hues, pole = slot_hues(study(plan).scheme), np.radians(WARM_HUE)
-    toward = by * np.array([np.cos(pole), np.sin(pole)])
+    hues = slot_hues(study(plan).scheme)
+    return each_free(plan, lambda solid: toward_warm(solid, by, hues))
 
-    def one(solid: Solid) -> Solid:
-        if isinstance(solid, Pinned):
-            return solid
-        own = hues.get(solid.slot, hues["A"])
-        turn = np.radians(own + solid.hue_offset_deg)
-        ab = solid.chroma * np.array([np.cos(turn), np.sin(turn)]) + toward
-        hue = float(np.degrees(np.arctan2(ab[1], ab[0])))
-        return replace(
-            solid,
-            chroma=min(float(np.hypot(*ab)), MOST_CHROMA),
-            hue_offset_deg=(hue - own + 180) % 360 - 180,
-        )
 
-    return _each(plan, one)
+def toward_warm(solid: Planned, by: float, hues: Mapping[Slot, float]) -> Planned:
+    """A colour moved so far in OKLab toward the warm pole, in a scheme of such OKLCh hues in
+    degrees by slot."""
+    own, pole = hues.get(solid.slot, hues["A"]), np.radians(WARM_HUE)
+    turn = np.radians(own + solid.hue_offset_deg)
+    ab = solid.chroma * np.array([np.cos(turn), np.sin(turn)])
+    ab = ab + by * np.array([np.cos(pole), np.sin(pole)])
+    hue = float(np.degrees(np.arctan2(ab[1], ab[0])))
+    return replace(
+        solid,
+        chroma=min(float(np.hypot(*ab)), MOST_CHROMA),
+        hue_offset_deg=half_turned(hue - own),
+    )
 
 
 def strengthened(plan: Plan, times: float, of_focus: float) -> Plan:
@@ -61,16 +63,8 @@ def strengthened(plan: Plan, times: float, of_focus: float) -> Plan:
 def keyed(plan: Plan, by: float, contrast: float, middle: float) -> Plan:
     """Every free value spread so many times as far round a middle, L*, and moved by so much."""
 
-    def one(solid: Solid) -> Solid:
-        if isinstance(solid, Pinned):
-            return solid
+    def one(solid: Planned) -> Planned:
         to = middle + (solid.value - middle) * contrast + by
         return replace(solid, value=min(max(to, 5.0), 96.0))
 
-    return _each(plan, one)
-
-
-def _each(plan: Plan, one: Callable[[Solid], Solid]) -> Plan:
-    now = study(plan)
-    free = {r: c for r, c in now.colours.items() if r not in now.locked}
-    return with_colours(plan, {r: each_part(c, one) for r, c in free.items()})
+    return each_free(plan, one)

@@ -76,7 +76,7 @@ def _side(linear: Floats, weight: Floats) -> _Side:
     family = np.full(len(lab), -1, np.intp)
     strong = lch[:, 1] >= GREY_CHROMA
     if strong.any():
-        family[strong] = family_of(lch[strong, 2], _GAP_DEG)
+        family[strong] = family_of(lch[strong, 2])
     family[~strong] = family.max() + 1
     return _Side(lab, cielab(linear)[:, 0], weight / weight.sum(), family)
 

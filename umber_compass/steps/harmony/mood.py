@@ -11,7 +11,7 @@ from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.readings import hue_families
 from umber_compass.steps.harmony.warmth import temperature
 
-_FAMILY_GAP, _FAMILY_SHARE = 24.0, 0.02  # OKLCh degrees; of the colour
+_FAMILY_SHARE = 0.02  # of the colour, from which a family counts
 # How far from a wish is one whole fault, in each measure's unit.
 _SCALE: dict[MoodMeasure, float] = {
     "warm": 25.0,
@@ -47,7 +47,7 @@ def mood_measures(
     heat = temperature(colours, shares)
     strong = chroma >= GREY_CHROMA
     holds = (weight * chroma)[strong]
-    families = hue_families(hue[strong], holds, _FAMILY_GAP)
+    families = hue_families(hue[strong], holds)
     seen = sum(h >= _FAMILY_SHARE * holds.sum() for _, h in families)
     low, high = _percentile(values, weight, 0.05), _percentile(values, weight, 0.95)
     return {

@@ -12,7 +12,7 @@ from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import GREY_CHROMA, Floats, cielab, hue_distance
 from umber_compass.picture.mixes import Ints
-from umber_compass.plan.edits import Edit, each_part, study, with_colours
+from umber_compass.plan.edits import Edit, each_free, each_part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Planned, Solid
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.scheme import slot_hues
@@ -131,18 +131,16 @@ def tint_greys(amount: float) -> Edit:
     pole = WARM_HUE if kept > 0 else COOL_HUE
 
     def change(plan: Plan) -> Plan:
-        now = study(plan)
-        own = slot_hues(now.scheme)["grey"]
+        own = slot_hues(study(plan).scheme)["grey"]
 
-        def one(solid: Solid) -> Solid:
-            if isinstance(solid, Pinned) or solid.slot != "grey":
+        def one(solid: Planned) -> Planned:
+            if solid.slot != "grey":
                 return solid
             turn = float(hue_distance(own, pole))
             return replace(solid, hue_offset_deg=turn, chroma=abs(kept) * GREY_CHROMA * 0.99)
 
-        free = {k: c for k, c in now.colours.items() if k not in now.locked}
-        return with_colours(plan, {k: each_part(c, one) for k, c in free.items()})
+        return each_free(plan, one)
 
     warm = words("tint the greys warm by {amount:.0%}", amount=kept)
-    cool = words("tint the greys cool by {amount:.0%}", amount=-kept)
+    cool = words("tint the greys cool by {amount:.0%}", amount=abs(kept))
     return Edit(warm if kept > 0 else cool, change, "tint")

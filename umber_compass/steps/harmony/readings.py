@@ -18,7 +18,7 @@ from umber_compass.steps.harmony.scheme import slot_hues, stray_deg
 from umber_compass.steps.harmony.schemes import FREE, SCHEMES
 
 _OUTSIDE_DEG = 18.0  # OKLCh degrees from a needle, beyond which a colour is outside
-_GAP_DEG = 24.0  # between hue families of a free scheme, OKLCh degrees
+_GAP_DEG = 24.0  # between hue families, OKLCh degrees
 _MOST_FAMILIES = 4
 _LEAST_SHARE = 0.002  # of the picture, of what is said to be outside
 
@@ -82,7 +82,7 @@ def _outside(
 def _own_scheme(hues: Floats, holds: Floats, chromas: Floats, wheel: Wheel) -> Scheme:
     """The free scheme of the four hue families that hold most, the largest leading."""
     strong = (chromas >= GREY_CHROMA) & (holds > 0)
-    families = hue_families(hues[strong], holds[strong], _GAP_DEG)[:_MOST_FAMILIES]
+    families = hue_families(hues[strong], holds[strong])[:_MOST_FAMILIES]
     angles = [float(angle_of(wheel, h)) for h, _ in families] or [0.0]
     offsets = tuple(turned(a - angles[0]) for a in angles[1:])
     return Scheme(
@@ -90,26 +90,26 @@ def _own_scheme(hues: Floats, holds: Floats, chromas: Floats, wheel: Wheel) -> S
     )
 
 
-def family_of(hues: Floats, gap_deg: float) -> Ints:
-    """Which family, from 0, each of some hues, OKLCh degrees, (n,), belongs to, where gaps of so
-    many degrees part them; families go round with the hue."""
+def family_of(hues: Floats) -> Ints:
+    """Which family, from 0, each of some hues, OKLCh degrees, (n,), belongs to, where gaps of 24
+    degrees part them; families go round with the hue."""
     order = np.argsort(hues)
     gaps = np.diff(np.append(hues[order], hues[order[:1]] + 360))
-    cuts = np.flatnonzero(gaps >= gap_deg)
+    cuts = np.flatnonzero(gaps >= _GAP_DEG)
     family = np.zeros(len(hues), np.intp)
     if len(cuts):
         start = int(cuts[-1] + 1) % len(hues)
-        new = np.roll(gaps, -start)[:-1] >= gap_deg
+        new = np.roll(gaps, -start)[:-1] >= _GAP_DEG
         family[np.roll(order, -start)] = np.cumsum(np.append(0, new))
     return family
 
 
-def hue_families(hues: Floats, holds: Floats, gap_deg: float) -> list[tuple[float, float]]:
-    """Families of hues, OKLCh degrees, with gaps of so many degrees between them: the mean hue of
-    each and what it holds, the fullest first."""
+def hue_families(hues: Floats, holds: Floats) -> list[tuple[float, float]]:
+    """Families of hues, OKLCh degrees: the mean hue of each and what it holds, the fullest
+    first."""
     if not len(hues):
         return []
-    family, found = family_of(hues, gap_deg), []
+    family, found = family_of(hues), []
     for k in range(int(family.max()) + 1):
         own = family == k
         turn = (np.exp(1j * np.radians(hues[own])) * holds[own]).sum()

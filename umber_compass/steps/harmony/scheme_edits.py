@@ -6,7 +6,7 @@ from msgspec.structs import replace
 
 from umber_compass.colour.spaces import hue_distance
 from umber_compass.colour.wheels import angle_of, hue_at
-from umber_compass.plan.edits import Edit, each_part, part, study, with_colours, with_study
+from umber_compass.plan.edits import Edit, each_free, each_part, part, study, with_study
 from umber_compass.plan.harmony_edits import half_turned, turned
 from umber_compass.plan.model import Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.plan.practices import numbers_of
@@ -144,18 +144,13 @@ def pull_into(strength: float, slot: Slot | None = None) -> Edit:
     given ones stay."""
     kept = min(max(strength, 0.0), 1.0)
 
-    def one(solid: Solid) -> Solid:
-        if isinstance(solid, Pinned) or solid.slot == "grey" or slot not in (None, solid.slot):
+    def one(solid: Planned) -> Planned:
+        if solid.slot == "grey" or slot not in (None, solid.slot):
             return solid
         return replace(solid, hue_offset_deg=half_turned(solid.hue_offset_deg) * (1 - kept))
 
-    def apply(plan: Plan) -> Plan:
-        now = study(plan)
-        free = {k: c for k, c in now.colours.items() if k not in now.locked}
-        return with_colours(plan, {k: each_part(c, one) for k, c in free.items()})
-
     text = words("pull {strength:.0%} into the scheme", strength=kept)
-    return Edit(text, apply, f"pull {slot}")
+    return Edit(text, lambda plan: each_free(plan, one), f"pull {slot}")
 
 
 def lead_by(plan: Plan, slot: Slot) -> Edit:

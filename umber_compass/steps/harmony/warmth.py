@@ -1,4 +1,4 @@
-"""Warm, cool and neutral: what a picture holds of each, and how warm a colour is.
+"""Warm, cool and neutral: what a picture holds of each.
 
 After Ou et al. 2004, in OKLCh: warm from 45 degrees, cool from 222; hues near the crossings, and
 colours called grey, are neither.
@@ -44,8 +44,3 @@ def temperature(colours: Mapping[str, RegionColour], shares: Mapping[str, float]
     ]
     hue, chroma, weight = np.array(rows or [(0.0, 0.0, 1.0)]).T
     return temperature_of(hue, chroma, weight)
-
-
-def warmth(hue: float | None, chroma: float) -> float:
-    """How warm a colour is: its chroma toward the warm pole, negative toward the cool side."""
-    return 0.0 if hue is None else chroma * float(np.cos(np.radians(hue - WARM_HUE)))
