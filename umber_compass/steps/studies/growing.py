@@ -33,7 +33,6 @@ _LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*
 _LOUD, _CALM = 0.06, 0.09
 _ROUNDS = 2
 _TOLD = 0.02  # under which no two are told apart, whatever is wished
-_MERGES = 12.0  # L* under which a figure and what is behind it merge
 
 
 class Candidate(NamedTuple):
@@ -196,9 +195,9 @@ def doubled(linear: Floats) -> Floats:
 
 def _merging(light: Floats, ids: Sequence[str], derived: Derived) -> int:
     """How many borders of figures would be lost, as planned: a quick count of likely warnings."""
-    at = {r: i for i, r in enumerate(ids)}
+    at, least = {r: i for i, r in enumerate(ids)}, derived.rules["figure-merges.warning"]
     return sum(
-        abs(float(light[at[b.figure]] - light[at[b.behind]])) < _MERGES
+        abs(float(light[at[b.figure]] - light[at[b.behind]])) < least
         for b in derived.borders
         if b.wish == "parting"
     )

@@ -21,7 +21,7 @@ from umber_compass.plan.palette_edits import (
 from umber_compass.plan.sketch_edits import rename
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import toggle_pin
-from umber_compass.steps.harmony.rows import colour_rows, row_order
+from umber_compass.steps.harmony.rows import CORE_SHARE, colour_rows, row_order
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
@@ -160,7 +160,7 @@ class PalettePage(Page):
         self.rows.show_rows(_rows(derived), selected)
         study = derived.study
         self.by_family.setEnabled(bool(study.row_order))
-        core = sum(derived.shares[r] >= 0.01 for r in derived.shares)
+        core = sum(share >= CORE_SHARE for share in derived.shares.values())
         line = self.tr("{n} colours: {core} core, {extra} extra; darker, base, lighter")
         said = line.format(n=derived.needed, core=core, extra=len(derived.shares) - core)
         palette = study.palette
