@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.window.driving import Qt, drag, mouse
 from tests.window.test_values_focus import OnTheBoat
+from umber_compass.plan.palette_edits import set_budget
 from umber_compass.plan.study_edits import duplicate_study
 from umber_compass.steps.studies import growing
 from umber_compass.window.desk.worker import Worker
@@ -60,7 +61,12 @@ class Wall(OnTheBoat):
         for one in self.plan.studies:
             self.assertIsNotNone(self.shown.cards.numbers(one.id))
             self.assertTrue(one.grown or one.id == "s1")
-        self.works.menus.run("undo")
+        before = self.shown.cards.numbers("s1").warnings
+        self.works.desk.do(set_budget(3))
+        self.settle()
+        self.assertEqual(self.shown.cards.numbers("s1").warnings, before + 1)
+        for _ in range(2):
+            self.works.menus.run("undo")
         self.assertEqual(len(self.plan.studies), 1)
         self.type(self.bench.apart, "0.25\r")
         self.grow("turn", "ground")

@@ -198,6 +198,7 @@ def _key(plan: Plan, study: Study) -> tuple[object, ...]:
         study.locked,
         plan.regions,
         plan.sketch,
+        plan.budget,
         plan.overrides,
         plan.practice,
     )
