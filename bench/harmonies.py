@@ -5,13 +5,16 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, hue_distance
-from umber_compass.colour.wheels import WHEELS, hue_at
+from umber_compass.colour.wheels import hue_at
+from umber_compass.plan.terms import Wheel
 from umber_compass.steps.harmony.schemes import SCHEMES, SchemeSpec
 
 _JITTER = 3.5  # OKLCh degrees of a region beside its needle
 _LEADS = (0.42, 0.62)  # of the colour that the lead holds
 _TOLD = 14.0  # OKLCh degrees between two needles
 _ACCENT = 0.02  # of the picture that an answer holds at least
+
+_WHEELS: tuple[Wheel, ...] = ("painter", "light", "perceptual")
 
 
 class Made(NamedTuple):
@@ -20,12 +23,12 @@ class Made(NamedTuple):
     hues: Floats  # OKLCh degrees
     chromas: Floats
     areas: Floats
-    wheel: str
+    wheel: Wheel
     scheme: str
     lead_hue: float
 
 
-def _needles(rng: np.random.Generator, spec: SchemeSpec, wheel: str) -> Floats:
+def _needles(rng: np.random.Generator, spec: SchemeSpec, wheel: Wheel) -> Floats:
     """A scheme's hues from a lead by chance, OKLCh degrees, the lead first."""
     for _ in range(1000):
         lead = rng.uniform(0, 360)
@@ -42,7 +45,7 @@ def picture(seed: int) -> Made:
     most, and no two needles fall together: where a wheel is that narrow nobody could tell."""
     rng = np.random.default_rng(seed)
     spec = list(SCHEMES.values())[seed % len(SCHEMES)]
-    wheel = WHEELS[seed // len(SCHEMES) % len(WHEELS)]
+    wheel = _WHEELS[seed // len(SCHEMES) % len(_WHEELS)]
     needles = _needles(rng, spec, wheel)
     grey = rng.uniform(0, 0.6)
     coloured = 1 - grey

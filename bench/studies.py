@@ -22,7 +22,7 @@ from umber_compass.document.library import Library
 from umber_compass.picture.seen import whole
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.study_edits import add_studies
-from umber_compass.steps.harmony.budget import within
+from umber_compass.steps.harmony.budget import Merge, within
 from umber_compass.steps.harmony.fit import read_schemes
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
 from umber_compass.steps.harmony.picture_palette import palette_of
@@ -61,7 +61,7 @@ def _read() -> Iterator[Row]:
     took = []
     for one in made:
         begin = time.perf_counter()
-        found = read_schemes(one.hues, one.chromas, one.areas, one.wheel)  # type: ignore[arg-type]  # a wheel's name
+        found = read_schemes(one.hues, one.chromas, one.areas, one.wheel)
         took.append((time.perf_counter() - begin) * 1000)
         names = [r.scheme.name for r in found.ranked]
         right += names[0] == one.scheme
@@ -162,12 +162,12 @@ def _solid(derived: Derived) -> tuple[list[str], Floats, Floats]:
     return ids, np.asarray(lab), np.array([derived.shares[r] for r in ids])
 
 
-def _merge_cost(derived: Derived, merges: tuple[object, ...]) -> float:
+def _merge_cost(derived: Derived, merges: tuple[Merge, ...]) -> float:
     """Area-weighted squared OKLab distance that the merges move colours, to each group's mean."""
     ids, lab, area = _solid(derived)
     total = 0.0
     for merge in merges:
-        own = [ids.index(r) for r in merge.regions]  # type: ignore[attr-defined]  # a Merge
+        own = [ids.index(r) for r in merge.regions]
         mean = np.average(lab[own], axis=0, weights=area[own])
         total += float((((lab[own] - mean) ** 2).sum(axis=1) * area[own]).sum())
     return total

@@ -98,12 +98,10 @@ def _grow(window: "MainWindow") -> None:
     studies.grow(studies.bench.chosen_rules())
     _settle(window)
     plan = _plan(window)
-    for one, verdict, reason in (
-        (plan.studies[1], "kept", "the bakery glows, the sea gives way"),
-        (plan.studies[3], "rejected", "too sweet for this page"),
-    ):
-        window.works.desk.do(judge_study(one.id, verdict, reason))  # type: ignore[arg-type]  # one of the words
-    studies.shown.choose([plan.studies[1].id])
+    kept, rejected = plan.studies[1].id, plan.studies[3].id
+    window.works.desk.do(judge_study(kept, "kept", "the bakery glows, the sea gives way"))
+    window.works.desk.do(judge_study(rejected, "rejected", "too sweet for this page"))
+    studies.shown.choose([kept])
 
 
 def _compare(window: "MainWindow", folder: Path) -> None:

@@ -24,7 +24,7 @@ from umber_compass.plan.study_edits import (
     note_study,
     set_mood,
 )
-from umber_compass.plan.terms import HalfArc, Share, Times
+from umber_compass.plan.terms import HalfArc, Share, Slot, Times
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
@@ -55,20 +55,21 @@ def _rule_named(plan: Plan, text: str) -> str:
     return text
 
 
-def _slot_named(plan: Plan, text: str) -> str:
-    slots = list(wished_shares(study(plan).scheme))
-    if text not in slots:
-        raise Refusal(f"share.{text}"[:60], words("is no slot; take {k}", k=", ".join(slots)))
-    return text
+def _slot_named(plan: Plan, text: str) -> Slot:
+    slots = wished_shares(study(plan).scheme)
+    for slot in slots:
+        if slot == text:
+            return slot
+    raise Refusal(f"share.{text}"[:60], words("is no slot; take {k}", k=", ".join(slots)))
 
 
 def _arc(plan: Plan, slot: str) -> float:
     usual = numbers_of(plan.practice, plan.overrides)["hue-off-scheme.arc"]
-    return next((a for s, a in study(plan).scheme.arcs.items() if s == slot), usual)
+    return study(plan).scheme.arcs.get(_slot_named(plan, slot), usual)
 
 
 def _level(plan: Plan, slot: str) -> float:
-    return next((c for s, c in study(plan).scheme.chroma.items() if s == slot), 1.0)
+    return study(plan).scheme.chroma.get(_slot_named(plan, slot), 1.0)
 
 
 PIECE = Group(
@@ -196,8 +197,8 @@ SHARES = Group(
             "share.SUBJECT",
             number(Share, "of the picture, 0-1"),
             "how much of the picture a slot should hold",
-            lambda p, s: wished_shares(study(p).scheme)[s],  # type: ignore[index]  # a slot’s letter
-            lambda p, s, x: set_wished_share(s, x),  # type: ignore[arg-type]  # a slot’s letter
+            lambda p, s: wished_shares(study(p).scheme)[_slot_named(p, s)],
+            lambda p, s, x: set_wished_share(_slot_named(p, s), x),
         ),
     ),
     "SLOT",
@@ -211,14 +212,14 @@ SLOTS = Group(
             number(Times, "times as planned"),
             "how strong a slot’s colours are",
             _level,
-            lambda p, s, x: set_slot_chroma(s, x),  # type: ignore[arg-type]  # a slot’s letter
+            lambda p, s, x: set_slot_chroma(_slot_named(p, s), x),
         ),
         Key(
             "slot.SUBJECT.arc",
             number(HalfArc, "° OKLCh"),
             "half the arc a slot’s colours may stray in",
             _arc,
-            lambda p, s, x: set_arc(s, x),  # type: ignore[arg-type]  # a slot’s letter
+            lambda p, s, x: set_arc(_slot_named(p, s), x),
         ),
     ),
     "SLOT",
