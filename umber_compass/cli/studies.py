@@ -8,11 +8,10 @@ from msgspec.structs import replace
 
 from umber_compass import document
 from umber_compass.document.library import Library
+from umber_compass.document.palettes_in import read_palette
 from umber_compass.document.study_pictures import write_studies
-from umber_compass.formats import palettes, picture
-from umber_compass.formats.palettes import Palette
+from umber_compass.formats import palettes
 from umber_compass.plan.study_edits import add_studies
-from umber_compass.steps.harmony.palette_source import colours_of
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.growing import grow
 from umber_compass.steps.studies.numbers import numbers_of
@@ -56,7 +55,7 @@ def studies(args: Namespace) -> dict[str, Any]:
 def palette(args: Namespace) -> dict[str, Any]:
     """The colours of a palette file, or of a picture; written in another format where that is
     asked for."""
-    found = _read(Path(args.file))
+    found = read_palette(Path(args.file))
     if args.output:
         palettes.write(found, Path(args.output))
     return {
@@ -66,19 +65,3 @@ def palette(args: Namespace) -> dict[str, Any]:
         "source": found.source,
         "tags": list(found.tags),
     }
-
-
-def _read(path: Path) -> Palette:
-    """A palette file; or a picture, by what it holds."""
-    try:
-        return palettes.read(path)
-    except Refusal as refusal:
-        if not path.is_file():
-            raise
-        try:
-            packed = picture.read(path).packed
-        except Refusal:
-            raise refusal from None
-    colours, exact = colours_of(packed)
-    how = "swatches, read exactly" if exact else "the colours that hold most of a picture"
-    return Palette("picture", path.stem, tuple((c, "") for c in colours), how)

@@ -2,11 +2,10 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QObject
-from PySide6.QtGui import QImage
+from PySide6.QtCore import QObject
 
 from umber_compass.window.desk.files import Files
-from umber_compass.window.widgets.clipboard import copied
+from umber_compass.window.widgets.clipboard import copied, picture_of
 
 
 class Pasting(QObject):
@@ -23,18 +22,14 @@ class Pasting(QObject):
         if paths:
             self._files.open_path(paths[0])
         elif mime.hasImage():
-            self._bring_in(QImage(mime.imageData()))
+            self._bring_in(picture_of(mime))
         else:
             line = self.tr("No picture to paste: copy one in the painting program first")
             self._files.desk.told.emit(line, True)
 
-    def _bring_in(self, image: QImage) -> None:
+    def _bring_in(self, data: bytes) -> None:
         """Bring in a picture that lies in no file."""
-        held = QByteArray()
-        buffer = QBuffer(held)
-        buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-        image.save(buffer, "PNG")  # type: ignore[call-overload]  # its stub knows bytes only
-        data, name, files = bytes(held.data()), self.tr("pasted picture.png"), self._files
+        name, files = self.tr("pasted picture.png"), self._files
 
         def now() -> None:
             files.demo_wanted = False

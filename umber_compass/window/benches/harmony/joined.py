@@ -5,11 +5,10 @@ from collections.abc import Callable
 from pathlib import Path
 
 from msgspec.structs import replace
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QObject
-from PySide6.QtGui import QImage
+from PySide6.QtCore import QObject
 
-from umber_compass.colour.packed import Packed
 from umber_compass.document.library import Entry
+from umber_compass.document.palettes_in import picture_palette, read_palette
 from umber_compass.formats import palettes, picture
 from umber_compass.formats.palettes import Palette
 from umber_compass.plan.edits import Edit, region
@@ -17,7 +16,6 @@ from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.harmony.gradation import set_axis
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
-from umber_compass.steps.harmony.palette_source import colours_of, kept_palette
 from umber_compass.steps.harmony.rows import row_order
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench
@@ -26,11 +24,9 @@ from umber_compass.window.benches.harmony.bench import HarmonyBench
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.window.stage.axis_marks import AxisMark, mark_of
 from umber_compass.window.stage.step_marks import Marks
-from umber_compass.window.widgets.clipboard import copied
+from umber_compass.window.widgets.clipboard import copied, picture_of
 from umber_compass.words import Refusal
 from umber_compass.work import Tick
-
-_PICTURES = (".png", ".jpg", ".jpeg", ".webp", ".tif", ".tiff", ".bmp")
 
 
 class Palettes(QObject):
@@ -105,21 +101,14 @@ class Palettes(QObject):
 
     def open(self, path: Path) -> None:
         """Read a palette, or the colours of a picture, keep it in the library and show it there."""
-
-        def read(tick: Tick) -> Palette:
-            if path.suffix.lower() in _PICTURES:
-                return _of_picture(picture.read(path).packed, path.stem)
-            return palettes.read(path)
-
-        self._take(read)
+        self._take(lambda tick: read_palette(path))
 
     def paste(self) -> None:
         """Take the hexes, or the picture, that were copied."""
         mime = copied()
         if mime.hasImage():
-            data = _png(QImage(mime.imageData()))
-            name = self.tr("copied picture")
-            self._take(lambda tick: _of_picture(picture.decode(data, name, tick).packed, name))
+            data, name = picture_of(mime), self.tr("copied picture")
+            self._take(lambda tick: picture_palette(picture.decode(data, name, tick).packed, name))
         else:
             text = mime.text()
             self._take(lambda tick: palettes.from_text(text))
@@ -169,21 +158,6 @@ def plan_palette(derived: Derived) -> Palette:
     rows += [(s.hex, s.name) for s in derived.study.extras]
     title = f"{derived.plan.title}, {derived.study.title}"
     return Palette("gpl", title, tuple(rows), f"the plan {derived.plan.title}")
-
-
-def _of_picture(packed: Packed, title: str) -> Palette:
-    colours, exact = colours_of(packed)
-    how = "read exactly from swatches" if exact else "read from a picture"
-    kept = kept_palette(title, how, [(c, "") for c in colours])
-    return Palette("picture", title, tuple((s.hex, s.name) for s in kept.colours), how)
-
-
-def _png(image: QImage) -> bytes:
-    held = QByteArray()
-    buffer = QBuffer(held)
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    image.save(buffer, "PNG")  # type: ignore[call-overload]  # its stub knows bytes only
-    return bytes(held.data())
 
 
 def join(bench: Bench, hands: Hands) -> None:
