@@ -1,5 +1,4 @@
-"""Studies grown by rule: many candidates, of which the few are taken that differ most, with few
-warnings first (docs/studies.md)."""
+"""Studies grown by rule: many candidates, of which a few are chosen (docs/studies.md)."""
 
 import random
 from collections.abc import Iterable, Sequence
@@ -13,11 +12,12 @@ from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, value
 from umber_compass.plan.edits import part, study
 from umber_compass.plan.light_edits import light_off
-from umber_compass.plan.model import Pinned, Plan, Planned, Rig, Study
+from umber_compass.plan.model import Pinned, Plan, Planned, Study
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks.judging import measure_all
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.studies.choosing import Candidate, least_apart, picked
 from umber_compass.steps.studies.rules import RULES
 from umber_compass.steps.studies.spec import Soil, Version, grounds_of
 from umber_compass.steps.values.balance import balance
@@ -26,26 +26,9 @@ from umber_compass.work import Tick, idle
 
 MOST_CANDIDATES = 60
 _PER_WARNING = 0.36
-_OTHER_LIGHT = 0.09  # what another light counts as
-_LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*
 # OKLCh: what of mean chroma beyond the parent’s halves a candidate’s worth; a parent that is louder
 # than calm is no measure.
 _LOUD, _CALM = 0.06, 0.09
-_ROUNDS = 2
-_TOLD = 0.02  # under which no two are told apart, whatever is wished
-
-
-class Candidate(NamedTuple):
-    """One version, and what it is chosen by."""
-
-    title: str
-    says: str
-    plan: Plan
-    lab: Floats  # (regions, 3) OKLab, a and b doubled
-    rig: Rig | None
-    ground: float  # L*
-    worth: float  # 0-1
-    merging: int  # borders of figures that would be lost
 
 
 class Growth(NamedTuple):
@@ -86,16 +69,16 @@ def grow(
     known = [doubled(linear) for linear in linears_of(derived.plan.studies, ids)]
     rigs = [s.rig for s in derived.plan.studies]
     least = derived.rules["studies.apart"]
-    picked = _picked(tried, count, known, rigs, soil, least)
-    if not picked:
+    taken = picked(tried, count, known, rigs, soil, least)
+    if not taken:
         line = words(
             "make no version {least:.2f} apart; wish less, free colours, or choose another rule",
             least=least,
         )
         raise Refusal("these rules", line)
-    found, left = [], _apart_from_all(picked, known, rigs, soil)
-    for i, one in enumerate(picked):
-        tick(0.5 + i / len(picked) * 0.5)
+    found, left = [], least_apart(taken, known, rigs, soil)
+    for i, one in enumerate(taken):
+        tick(0.5 + i / len(taken) * 0.5)
         made_study = _mended(one, derived)
         found.append((_warnings(made_study, derived, tick), i, made_study))
     return Growth(tuple(s for _, _, s in sorted(found, key=lambda f: f[:2])), left)
@@ -200,85 +183,6 @@ def _merging(light: Floats, ids: Sequence[str], derived: Derived) -> int:
         abs(float(light[at[b.figure]] - light[at[b.behind]])) < least
         for b in derived.borders
         if b.wish == "parting"
-    )
-
-
-def _apart(one: Floats, two: Floats, rigs: tuple[Rig | None, Rig | None], soil: Soil) -> float:
-    """How far two versions lie apart."""
-    weight = np.array(list(soil.shares.values()))
-    far = float(np.linalg.norm(one - two, axis=1) @ weight / max(weight.sum(), 1e-9))
-    return far + (0.0 if rigs[0] == rigs[1] else _OTHER_LIGHT)
-
-
-def _picked(
-    tried: list[Candidate],
-    count: int,
-    known: list[Floats],
-    rigs: list[Rig | None],
-    soil: Soil,
-    least: float,
-) -> list[Candidate]:
-    """Candidates that lie far from each other and from what is known, by so much at least; one on a
-    light and one on a dark ground among them where there are such."""
-    base = np.array(
-        [
-            min(_apart(c.lab, k, (c.rig, r), soil) for k, r in zip(known, rigs, strict=True))
-            for c in tried
-        ]
-    )
-    among = np.array([[_apart(a.lab, b.lab, (a.rig, b.rig), soil) for b in tried] for a in tried])
-    worth = np.array([c.worth for c in tried])
-    taken: list[int] = []
-    ground = np.array([c.ground for c in tried])
-    for fits in (ground <= _DARK_GROUND, ground >= _LIGHT_GROUND):
-        if fits.any() and len(taken) < count:
-            taken.append(int(np.where(fits, _nearest(base, among, taken) * worth, -1).argmax()))
-    taken = list(dict.fromkeys(taken))
-    forced = len(taken)
-    while len(taken) < min(count, len(tried)):
-        near = _nearest(base, among, taken)
-        near[taken] = 0
-        best = int((near**2 * worth).argmax())
-        if near[best] <= 1e-6:
-            break
-        taken.append(best)
-    for _ in range(_ROUNDS):
-        _exchange(taken, forced, base, among, worth)
-    kept: list[int] = []
-    for i in taken:
-        if _nearest(base, among, kept)[i] >= max(least, _TOLD):
-            kept.append(i)
-    return [tried[i] for i in kept]
-
-
-def _nearest(base: Floats, among: Floats, taken: list[int]) -> Floats:
-    """How far each candidate lies from the nearest of what is known and taken."""
-    if not taken:
-        return base.copy()
-    return np.asarray(np.minimum(base, among[:, taken].min(axis=1)))
-
-
-def _exchange(taken: list[int], forced: int, base: Floats, among: Floats, worth: Floats) -> None:
-    """Exchange what was taken, one by one, for what lies farther from the rest."""
-    for at in range(forced, len(taken)):
-        rest = taken[:at] + taken[at + 1 :]
-        near = _nearest(base, among, rest)
-        near[rest] = 0
-        best = int((near**2 * worth).argmax())
-        if near[best] ** 2 * worth[best] > near[taken[at]] ** 2 * worth[taken[at]] + 1e-9:
-            taken[at] = best
-
-
-def _apart_from_all(
-    picked: list[Candidate], known: list[Floats], rigs: list[Rig | None], soil: Soil
-) -> float:
-    labs = [*known, *(c.lab for c in picked)]
-    lights = [*rigs, *(c.rig for c in picked)]
-    begin = len(known)
-    return min(
-        _apart(labs[i], labs[j], (lights[i], lights[j]), soil)
-        for i in range(begin, len(labs))
-        for j in range(i)
     )
 
 
