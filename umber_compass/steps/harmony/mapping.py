@@ -21,7 +21,7 @@ from umber_compass.plan.edits import Edit, study, with_study
 from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.harmony.colours import RegionColour, region_colours
-from umber_compass.steps.harmony.edits import planned_from_hex
+from umber_compass.steps.harmony.edits import MOST_CHROMA, planned_from_hex
 from umber_compass.steps.harmony.readings import family_of, read_now
 from umber_compass.steps.harmony.scheme_edits import resaid
 from umber_compass.steps.harmony.touching import Touching
@@ -180,7 +180,7 @@ def _given_to(colour: Colour, taken: Planned) -> Colour:
     step = replace(
         taken,
         value=min(max(taken.value + two.value - one.value, 0.0), 100.0),
-        chroma=min(max(taken.chroma + two.chroma - one.chroma, 0.0), 0.4),
+        chroma=min(max(taken.chroma + two.chroma - one.chroma, 0.0), MOST_CHROMA),
     )
     return replace(colour, first=taken, second=step)
 
