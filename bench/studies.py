@@ -163,13 +163,13 @@ def _solid(derived: Derived) -> tuple[list[str], Floats, Floats]:
 
 
 def _merge_cost(derived: Derived, merges: tuple[Merge, ...]) -> float:
-    """Area-weighted squared OKLab distance that the merges move colours, to each group's mean."""
+    """Area-weighted squared OKLab distance that the merges move colours."""
     ids, lab, area = _solid(derived)
     total = 0.0
     for merge in merges:
         own = [ids.index(r) for r in merge.regions]
-        mean = np.average(lab[own], axis=0, weights=area[own])
-        total += float((((lab[own] - mean) ** 2).sum(axis=1) * area[own]).sum())
+        to = np.asarray(oklab(decode(levels_of(merge.hex) / 255)))
+        total += float((((lab[own] - to) ** 2).sum(axis=1) * area[own]).sum())
     return total
 
 

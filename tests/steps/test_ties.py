@@ -349,6 +349,27 @@ class Budgets(unittest.TestCase):
         after = budget.merging(found.merges, scenes.NOTHING).apply(self.plan)
         self.assertEqual(budget.colours_needed(colours_of(after)), 3)
 
+    def test_each_colour_goes_to_the_nearest_that_is_left(self):
+        rng = np.random.default_rng(2)
+        rows = zip(rng.uniform(20, 85, 24), rng.uniform(0.02, 0.12, 24), strict=True)
+        turns = rng.uniform(-180, 180, 24)
+        solids = [
+            planned("A", float(v), float(c), t) for (v, c), t in zip(rows, turns, strict=True)
+        ]
+        plan = scenes.plan_of(solids)
+        self.colours, self.shares = colours_of(plan), even(plan)
+        hexes = {r: c.first.hex for r, c in self.colours.items()}
+        to = {r: m.hex for m in self.within(9).merges for r in m.regions}
+        left = {to.get(r, h) for r, h in hexes.items()}
+        self.assertEqual(len(left), 9)
+
+        def far(one, two):
+            return np.linalg.norm(oklab(decode(parse_hex(one))) - oklab(decode(parse_hex(two))))
+
+        for region, taken in to.items():
+            nearest = min(far(hexes[region], h) for h in left)
+            self.assertAlmostEqual(far(hexes[region], taken), nearest)
+
     def test_what_is_apart_or_fixed_stays_so(self):
         found = self.within(4, apart=[("r1", "r2"), ("r2", "r3")])
         for merge in found.merges:

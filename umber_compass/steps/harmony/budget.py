@@ -1,7 +1,8 @@
 """The colour budget: how many colours a plan needs, and the merges that cost least.
 
 Merges after Ward 1963 in OKLab, weighted by area, with pairs that are never merged; each group
-then takes that of its colours that lies nearest to its mean.
+takes that of its colours that lies nearest to its mean, and colours go over to the group whose
+colour lies nearest, until none does.
 """
 
 from collections.abc import Mapping
@@ -15,6 +16,8 @@ from umber_compass.plan.model import Pinned, Plan, Solid
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.edits import planned_from_hex
 from umber_compass.words import Refusal, Words, words
+
+_ROUNDS = 8  # of colours that go over to another group
 
 
 class Merge(NamedTuple):
@@ -71,7 +74,8 @@ def within(
             "are too few: what is wished apart, locked or given needs {least}", least=least
         )
         raise Refusal(f"{wanted} colours", line)
-    return Budget(needed, wanted, tuple(_merges(groups, labs, colours, fixed)))
+    units = _by_hex(solid, colours)
+    return Budget(needed, wanted, tuple(_merges(units, groups, colours, shares, apart, fixed)))
 
 
 def _by_hex(solid: list[str], colours: Mapping[str, RegionColour]) -> list[list[str]]:
@@ -109,23 +113,67 @@ def _may_merge(
 
 
 def _merges(
+    units: list[list[str]],
     groups: list[list[str]],
-    labs: list[Floats],
     colours: Mapping[str, RegionColour],
+    shares: Mapping[str, float],
+    apart: frozenset[tuple[str, str]],
     fixed: frozenset[str],
 ) -> list[Merge]:
+    """The merges that groups come to; `units` are the regions of each colour as it is."""
+    lab = np.array([oklab(decode(parse_hex(colours[u[0]].first.hex))) for u in units])
+    area = np.array([max(sum(shares[r] for r in u), 1e-6) for u in units])
+    at = {r: i for i, unit in enumerate(units) for r in unit}
+    places = [sorted({at[r] for r in group}) for group in groups]
+    held = {i for i, unit in enumerate(units) if fixed & set(unit)}
+    for _ in range(_ROUNDS):
+        takes = [_takes(own, lab, area, held) for own in places]
+        if not _regrouped(places, takes, units, lab, apart, held):
+            break
+    takes = [_takes(own, lab, area, held) for own in places]
     found = []
-    for group in groups:
-        own = np.array([oklab(decode(parse_hex(colours[r].first.hex))) for r in group])
-        if len({colours[r].first.hex for r in group}) < 2:
-            continue
-        kept = [r for r in group if r in fixed]
-        middle = labs[groups.index(group)]
-        # The colour that is there and lies nearest to the middle: no new one need be mixed.
-        at = group.index(kept[0]) if kept else int(np.linalg.norm(own - middle, axis=1).argmin())
-        worst = float(np.linalg.norm(own - own[at], axis=1).max() * 100)
-        found.append(Merge(tuple(group), colours[group[at]].first.hex, worst))
+    for own, to in zip(places, takes, strict=True):
+        if len(own) > 1:
+            worst = float(np.linalg.norm(lab[own] - lab[to], axis=1).max() * 100)
+            regions = tuple(r for i in own for r in units[i])
+            found.append(Merge(regions, colours[units[to][0]].first.hex, worst))
     return sorted(found, key=lambda m: m.worst)
+
+
+def _takes(own: list[int], lab: Floats, area: Floats, held: set[int]) -> int:
+    """Which of a group's colours all of it takes: one that is there, so no new one need be
+    mixed."""
+    kept = [i for i in own if i in held]
+    if kept:
+        return kept[0]
+    middle = np.average(lab[own], axis=0, weights=area[own])
+    return own[int(np.linalg.norm(lab[own] - middle, axis=1).argmin())]
+
+
+def _regrouped(
+    places: list[list[int]],
+    takes: list[int],
+    units: list[list[str]],
+    lab: Floats,
+    apart: frozenset[tuple[str, str]],
+    held: set[int],
+) -> bool:
+    """Let each colour go over to the group whose colour lies nearest, where it may; whether any
+    did."""
+    moved = False
+    for own, to in zip(places, takes, strict=True):
+        for i in [i for i in own if i != to and i not in held]:
+            far = np.linalg.norm(lab[takes] - lab[i], axis=1)
+            for k in far.argsort(kind="stable").tolist():
+                if places[k] is own or far[k] >= np.linalg.norm(lab[to] - lab[i]):
+                    break
+                others = [r for m in places[k] for r in units[m]]
+                if _may_merge(units[i], others, apart, frozenset()):
+                    own.remove(i)
+                    places[k].append(i)
+                    moved = True
+                    break
+    return moved
 
 
 def merging(merges: tuple[Merge, ...], text: Words) -> Edit:
