@@ -9,7 +9,9 @@ import io
 import struct
 import zipfile
 import zlib
+from collections.abc import Mapping
 from pathlib import Path
+from types import MappingProxyType
 from typing import IO, NamedTuple
 
 import msgspec
@@ -17,6 +19,7 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.formats import atomic, upgrades
+from umber_compass.formats.archives import points_outside
 from umber_compass.formats.picture import MOST_BYTES, read_labels
 from umber_compass.plan.model import SCHEMA, Candidate, Plan, Region, Sketch
 from umber_compass.plan.practices import PRACTICES
@@ -29,8 +32,8 @@ ENDING = ".umber"
 _MOST_ENTRIES = 256
 _MOST = {"mimetype": 100, "plan.json": 16_000_000, "thumbnail.png": 8_000_000}  # bytes
 _MOST_PX = 100_000_000
-_MOST_REGIONS = 1024  # more than any sketch is split into
-SKETCHES, LABELS = "sketches/", "labels/"
+_MOST_REGIONS = 2048  # more than any sketch is split into
+SKETCHES, LABELS, REFERENCES = "sketches/", "labels/", "references/"
 
 
 class PlanFile(NamedTuple):
@@ -41,6 +44,7 @@ class PlanFile(NamedTuple):
     labels: dict[str, bytes]  # by hash, PNGs that say which region each px belongs to
     arrays: dict[str, npt.NDArray[np.uint16]]  # the same as numbers, (h, w), read-only
     thumbnail: bytes  # PNG, or empty
+    references: Mapping[str, bytes] = MappingProxyType({})  # by hash, pictures kept beside the plan
 
 
 def write(path: Path, held: PlanFile) -> None:
@@ -55,6 +59,7 @@ def _fill(stream: IO[bytes], held: PlanFile) -> None:
         ("plan.json", _json(held.plan), deflated),
         *((SKETCHES + h, data, stored) for h, data in sorted(held.sketches.items())),
         *((f"{LABELS}{h}.png", data, stored) for h, data in sorted(held.labels.items())),
+        *((REFERENCES + h, data, stored) for h, data in sorted(held.references.items())),
         ("thumbnail.png", held.thumbnail, stored),
     ]
     with zipfile.ZipFile(stream, "w") as archive:
@@ -119,19 +124,18 @@ def _safe_names(archive: zipfile.ZipFile, subject: str) -> set[str]:
     names = [e.filename for e in entries]
     if len(names) > _MOST_ENTRIES or len(set(names)) != len(names):
         raise _damaged(subject, "it has too many or repeated entries")
-    for name in names:
-        if (
-            name.startswith(("/", "\\"))
-            or ".." in name.replace("\\", "/").split("/")
-            or ":" in name
-        ):
-            raise _damaged(subject, "an entry points outside the file")
+    if any(map(points_outside, names)):
+        raise _damaged(subject, "an entry points outside the file")
     return set(names)
 
 
 def _is_ours(name: str) -> bool:
     """Whether an entry is part of a plan of any schema; what else a file holds is left alone."""
-    return name in _MOST or name.startswith((SKETCHES, LABELS)) or name in upgrades.OLD_ENTRIES
+    return (
+        name in _MOST
+        or name.startswith((SKETCHES, LABELS, REFERENCES))
+        or name in upgrades.OLD_ENTRIES
+    )
 
 
 def _entry(archive: zipfile.ZipFile, name: str, left: int, subject: str) -> bytes:
@@ -163,7 +167,10 @@ def _assembled(parts: dict[str, bytes], subject: str) -> PlanFile:
         png = _named(parts, f"{LABELS}{sketch.labels}.png", sketch.labels, subject)
         labels[sketch.labels] = png
         arrays[sketch.labels] = _label_pixels(png, sketch, regions, subject)
-    return PlanFile(plan, sketches, labels, arrays, parts.get("thumbnail.png", b""))
+    references = {
+        r.hash: _named(parts, REFERENCES + r.hash, r.hash, subject) for r in plan.references
+    }
+    return PlanFile(plan, sketches, labels, arrays, parts.get("thumbnail.png", b""), references)
 
 
 def _named(parts: dict[str, bytes], name: str, wanted: str, subject: str) -> bytes:
@@ -220,6 +227,8 @@ def _consistent(plan: Plan, subject: str) -> None:
     _studies_agree(plan, subject)
     for candidate in plan.candidates:
         _studies_agree(candidate, subject)
+    if len({r.id for r in plan.references}) != len(plan.references):
+        raise _damaged(subject, "its references are not told apart")
     candidates = [c.id for c in plan.candidates]
     if len(set(candidates)) != len(candidates):
         raise _damaged(subject, "its candidates are not told apart")
