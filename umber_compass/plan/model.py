@@ -26,6 +26,7 @@ from umber_compass.plan.terms import (
     Purpose,
     Record,
     Role,
+    Setting,
     Share,
     Slot,
     Spread,
@@ -33,6 +34,7 @@ from umber_compass.plan.terms import (
     StepTurn,
     Times,
     Turn,
+    Use,
     Value,
     Verdict,
     Wheel,
@@ -83,6 +85,20 @@ class Region(Record, frozen=True, kw_only=True):
     form: Form = "auto"
     shares_form_with: Id | None = None
     front: Front | None = None
+    named: bool = False  # by the artist, or by the sketch; else the name is a first guess
+
+
+Place: TypeAlias = Annotated[float, Meta(ge=-1, le=32768)]  # px
+
+
+class Neck(Record, frozen=True, kw_only=True):
+    """A gap between two lines of a sketch, px: closed, or one that may leak."""
+
+    x0: Place
+    y0: Place
+    x1: Place
+    y1: Place
+    closed: bool
 
 
 class Sketch(Record, frozen=True, kw_only=True):
@@ -94,6 +110,10 @@ class Sketch(Record, frozen=True, kw_only=True):
     labels: Hash  # of the PNG that says which region each px belongs to
     size: tuple[Annotated[int, Meta(ge=1, le=32767)], Annotated[int, Meta(ge=1, le=32767)]]  # px
     kind: Id  # how it was split, as `flats`
+    settings: dict[Id, Setting] = field(default_factory=dict)  # told to that kind; else its own
+    shaded: bool = False  # whether it has light and dark of its own within its regions
+    necks: Annotated[tuple[Neck, ...], Meta(max_length=4096)] = ()  # of line art
+    path: Annotated[str, Meta(max_length=4096)] = ""  # where the file lay; watched while it is open
 
 
 class Scheme(Record, frozen=True, kw_only=True):
@@ -193,6 +213,19 @@ class Rig(Record, frozen=True, kw_only=True):
         return next(lamp for lamp in self.lamps if lamp.name == name)
 
 
+ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig"]
+Doubled: TypeAlias = Annotated[float, Meta(ge=0, le=200)]  # percent
+
+
+class Shading(Record, frozen=True, kw_only=True):
+    """How the sketch's own light and dark goes through the colours."""
+
+    on: bool = True
+    strength: Doubled = 100.0  # of each px's difference from its region's mean value
+    hue: ShadingHue = "kept"
+    beside: bool = False  # beside the forms, where the rig is on; else instead of them
+
+
 class Study(Record, frozen=True, kw_only=True):
     """One complete colour version of the plan."""
 
@@ -202,6 +235,7 @@ class Study(Record, frozen=True, kw_only=True):
     colours: dict[Id, Colour]
     recipes: dict[Id, Ramp] = field(default_factory=dict)
     rig: Rig | None = None  # None until the light is thought of; the picture is then flat
+    shading: Shading | None = None  # None: as it is, where the sketch has any
     wishes: Wishes = Wishes()
     focus: Focus | None = None  # None: the regions whose role is focus
     falloff: dict[FalloffOf, Falloff] = field(default_factory=dict)  # wished; else the practice's
@@ -229,6 +263,23 @@ class Candidate(Record, frozen=True, kw_only=True):
     current_study: Id
 
 
+class Brief(Record, frozen=True, kw_only=True):
+    """What the piece is for, and how it will be seen."""
+
+    use: Use = ""
+    width_cm: Annotated[float, Meta(ge=0.5, le=2000)] | None = None  # None: as its use has it
+    distance_cm: Annotated[float, Meta(ge=5, le=10000)] | None = None
+    notes: Annotated[str, Meta(max_length=4000)] = ""
+
+
+class Reference(Record, frozen=True, kw_only=True):
+    """A picture kept beside the plan. Its bytes lie beside it, by hash."""
+
+    id: Id
+    title: Name
+    hash: Hash
+
+
 class Plan(Record, frozen=True, kw_only=True):
     """Everything the artist decided. Sketch, regions and studies are those of the sketch that was
     chosen; the others wait among the candidates."""
@@ -244,3 +295,5 @@ class Plan(Record, frozen=True, kw_only=True):
     studies: tuple[Study, ...]
     candidates: tuple[Candidate, ...] = ()
     budget: Budget | None = None  # how many colours may be used; None: as many as it takes
+    brief: Brief = Brief()
+    references: Annotated[tuple[Reference, ...], Meta(max_length=24)] = ()

@@ -35,7 +35,7 @@ def rename(region_id: str, name: str) -> Edit:
     kept = _line(name)
     return Edit(
         words("name a region {name}", name=kept),
-        lambda plan: with_region(plan, region_id, name=kept) if kept else plan,
+        lambda plan: with_region(plan, region_id, name=kept, named=True) if kept else plan,
     )
 
 

@@ -29,6 +29,8 @@ Times: TypeAlias = Annotated[float, Meta(ge=0, le=3)]
 HalfArc: TypeAlias = Annotated[float, Meta(ge=1, le=90)]  # OKLCh degrees
 Verdict: TypeAlias = Literal["", "kept", "rejected"]
 Budget: TypeAlias = Annotated[int, Meta(ge=1, le=256)]  # colours
+Setting: TypeAlias = Annotated[float, Meta(ge=0, le=100_000)]
+Use: TypeAlias = Literal["", "spread", "cover", "poster", "card", "screen", "sprite"]
 Front: TypeAlias = Annotated[int, Meta(ge=0, le=65535)]
 
 

@@ -2,10 +2,25 @@
 
 from collections.abc import Mapping
 
-from umber_compass.plan.practices import general
+from umber_compass.plan.practices import (
+    colour_first,
+    general,
+    grey_first,
+    ink_and_colour,
+    sprite,
+)
 from umber_compass.plan.practices.spec import Practice, Rule
 
-PRACTICES: dict[str, Practice] = {p.name: p for p in (general.PRACTICE,)}
+PRACTICES: dict[str, Practice] = {
+    p.name: p
+    for p in (
+        general.PRACTICE,
+        grey_first.PRACTICE,
+        colour_first.PRACTICE,
+        sprite.PRACTICE,
+        ink_and_colour.PRACTICE,
+    )
+}
 
 
 def rule_of(practice: str, key: str) -> Rule | None:

@@ -7,6 +7,7 @@ _VALUES = "studio rule, docs/values.md"
 _FOCUS = "studio rule, docs/focus.md"
 _HARMONY = "studio rule, docs/harmony.md"
 _STUDIES = "studio rule, docs/studies.md"
+_SKETCH = "studio rule, docs/practices.md"
 _RAMPS = "studio rule, docs/ramps.md"
 
 PRACTICE = Practice(
@@ -202,5 +203,10 @@ PRACTICE = Practice(
         Rule("ramp.spacing", "step of a ramp", 9, "L*", 1, 40, _RAMPS),
         Rule("ramp.degrees", "turn of a cool-warm step", 8, "° OKLCh", 0, 60, _RAMPS),
         Rule("ramp.hsb", "points of an hsb-sum step", 25, "points", 1, 100, _RAMPS),
+        Rule("budget.colours", "colours at most; 0: any number", 0, "colours", 0, 256, _SKETCH),
+        Rule("picture.smooth", "px are smoothed where they are enlarged", 1, "on", 0, 1, _SKETCH),
+        Rule("lines.apart", "lines and solid blacks are measured apart", 1, "on", 0, 1, _SKETCH),
+        Rule("picture.shading", "the sketch’s own shading at", 100, "%", 0, 200, _SKETCH),
     ),
+    says="middle of the road: hues before values, nothing forbidden",
 )
