@@ -1,7 +1,5 @@
 """A relief, built from a drawing: slow, once for a sketch, its forms and its gradients."""
 
-import numpy as np
-
 from umber_compass.picture.codes import Axes, Codes
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import FormWish
@@ -18,7 +16,6 @@ def build_relief(
     """The relief of a drawing for the forms its regions were told and their gradients' axes."""
     forms = build_forms(drawing.labels, wishes, drawing.box, lambda s: tick(_FORMS_SHARE * s))
     tick(_FORMS_SHARE)
-    first = np.array([codes.spans.get(i, (0, 0))[0] for i in range(len(forms.kind))], np.intp)
-    relief = encode_relief(drawing.labels, drawing.borders, axes, first, forms)
+    relief = encode_relief(drawing, axes, codes, forms)
     tick(1.0)
     return relief

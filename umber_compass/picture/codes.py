@@ -15,7 +15,8 @@ from umber_compass.colour.packed import Packed, PackedRow, pack
 from umber_compass.colour.spaces import Floats
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.grain import Grain, grain_of
-from umber_compass.picture.mixes import Blends, Ints, Labels
+from umber_compass.picture.mixes import Blends, Ints, Labels, Row
+from umber_compass.picture.shading import VALUE_OF_LEVEL, Shades
 from umber_compass.plan.model import Colour, Gradient, Region
 
 GRADIENT_STEPS = 128  # at most two 8-bit levels a step, from black to white
@@ -41,6 +42,9 @@ class Codes(NamedTuple):
     spans: dict[int, Span]  # codes by label; label 0 has code 0
     run_length: Ints
     run_code: Ints
+    key: Ints  # (codes,) label, step and grey level as one number, rising
+    along: Floats  # (codes,) place along a gradient, 0-1
+    off: Row | None  # (codes,) L* off the region's mean, where the sketch is shaded
     place: Ints  # border pixels, in the flat picture
     own: Ints  # their codes
     other: Ints
@@ -71,7 +75,10 @@ def gradient_axes(regions: Iterable[Region], colours: Mapping[str, Colour]) -> A
 
 
 def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
-    """The codes of a drawing for gradients with these axes."""
+    """The codes of a drawing for gradients with these axes; where it is shaded, one code for each
+    grey level of each region."""
+    if drawing.shades is not None:
+        return _shaded_codes(drawing, drawing.shades, axes)
     labels, borders = drawing.labels, drawing.borders
     most = int(labels.max(initial=0))
     spans, first = {0: (0, 1)}, np.zeros(most + 1, np.intp)
@@ -90,7 +97,12 @@ def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
     blended = [_codes_at(of, rest.place, first, axes, labels.shape) for of in rest.of.T]
     start = np.flatnonzero(_changes(code))
     label_of = np.repeat(list(spans), [b - a for a, b in spans.values()])
+    step = np.arange(len(label_of)) - first[label_of]
+    step[0] = 0
     return Codes(
+        key=key_of(label_of, step, 0),
+        along=_along(step),
+        off=None,
         shape=(labels.shape[0], labels.shape[1]),
         spans=spans,
         run_length=np.diff(np.append(start, code.size)),
@@ -102,6 +114,82 @@ def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
         rest=Blends(rest.place, np.stack(blended, axis=1), rest.share),
         grain=grain_of(code, labels, label_of),
     )
+
+
+def key_of(
+    label: Ints | Labels, step: Ints | int, level: Ints | npt.NDArray[np.uint8] | int
+) -> Ints:
+    """A label, a step along its gradient and a grey level as one number."""
+    wide = label.astype(np.intp) * GRADIENT_STEPS + step
+    return np.asarray(wide * 256 + level)
+
+
+def _along(step: Ints) -> Floats:
+    """Places along a gradient, 0-1, of its steps."""
+    return np.asarray(step / (GRADIENT_STEPS - 1))
+
+
+def _shaded_codes(drawing: Drawing, shades: Shades, axes: Axes) -> Codes:
+    """The codes of a shaded drawing: those that some px, or the other side of a border, has."""
+    labels, borders = drawing.labels, drawing.borders
+    flat = labels.reshape(-1)
+    step = np.zeros(flat.shape, np.intp)
+    for label, axis in axes.items():
+        inside = np.flatnonzero(flat == label)
+        step[inside] = steps_along(axis, labels.shape, inside)
+    whole = key_of(flat, step, shades.grey.reshape(-1))
+    whole[flat == 0] = 0
+    other_step = _codes_at(
+        borders.other,
+        borders.place,
+        np.zeros(int(labels.max(initial=0)) + 1, np.intp),
+        axes,
+        labels.shape,
+    )
+    beside = key_of(borders.other, other_step, shades.other)
+    beside[borders.other == 0] = 0
+    held = np.zeros(int(max(whole.max(initial=0), beside.max(initial=0))) + 1, bool)
+    held[0] = True
+    held[whole] = True
+    held[beside] = True
+    key = np.flatnonzero(held)
+    number = np.zeros(len(held), np.int32)
+    number[key] = np.arange(len(key))
+    code = number[whole].astype(np.intp)
+    label_of, rest = np.divmod(key, GRADIENT_STEPS * 256)
+    most = int(labels.max(initial=0))
+    bounds = np.searchsorted(label_of, np.arange(most + 2))
+    spans = {i: (int(bounds[i]), int(bounds[i + 1])) for i in range(most + 1)}
+    off = VALUE_OF_LEVEL[rest % 256] - shades.mean[label_of]
+    off[0] = 0
+    none = borders.rest
+    return Codes(
+        shape=(labels.shape[0], labels.shape[1]),
+        spans=spans,
+        run_length=np.ones(code.size, np.intp),
+        run_code=code,
+        key=key,
+        along=_along(rest // 256),
+        off=off.astype(np.float32),
+        place=borders.place,
+        own=code[borders.place],
+        other=number[beside].astype(np.intp),
+        part=parts_of(borders.cover),
+        rest=Blends(none.place, none.of, none.share),
+        grain=grain_of(code.reshape(labels.shape), labels, label_of),
+    )
+
+
+def nearest_codes(codes: Codes, label: Ints, step: Ints, level: Ints) -> Ints:
+    """For labels, gradient steps and grey levels the code that is nearest among the label's own."""
+    wanted = key_of(label, step, level)
+    at = np.clip(np.searchsorted(codes.key, wanted), 1, codes.size - 1)
+    before = np.abs(codes.key[at - 1] - wanted) < np.abs(codes.key[at] - wanted)
+    found = np.where(before, at - 1, at)
+    # Only another label's may be nearer than the nearest of one's own: its first or last then.
+    begin = np.array([codes.spans.get(i, (0, 1))[0] for i in range(int(label.max(initial=0)) + 1)])
+    end = np.array([codes.spans.get(i, (0, 1))[1] for i in range(int(label.max(initial=0)) + 1)])
+    return np.asarray(np.clip(found, begin[label], np.maximum(end[label] - 1, begin[label])))
 
 
 def _changes(code: Ints) -> npt.NDArray[np.bool_]:
@@ -152,7 +240,10 @@ def mask_of(codes: Codes, labels: Labels, label: int) -> Mask:
 def paint(codes: Codes, table: npt.NDArray[np.uint8]) -> Packed:
     """The picture, smooth borders included, from 8-bit colours by code, (codes, 3)."""
     packed = pack(table)
-    picture = np.repeat(packed[codes.run_code], codes.run_length)
+    if codes.off is None:
+        picture = np.repeat(packed[codes.run_code], codes.run_length)
+    else:  # a code a px: nothing to repeat
+        picture = np.take(packed, codes.run_code, mode="clip")
     picture[codes.place] = mixed_quickly(packed[codes.own], packed[codes.other], codes.part)
     picture[codes.rest.place] = blended(packed[codes.rest.of], codes.rest.share)
     return picture.reshape(codes.shape)
@@ -187,8 +278,13 @@ class Gathered(NamedTuple):
 
 def gathered(codes: Codes) -> Gathered:
     """Codes px by px."""
-    code = np.repeat(codes.run_code, codes.run_length)
+    code = codes_by_px(codes)
     return Gathered(codes.shape, code, codes.place, codes.own, codes.other, codes.part, codes.rest)
+
+
+def codes_by_px(codes: Codes) -> Ints:
+    """Which code each px has, (h x w,)."""
+    return codes.run_code if codes.off is not None else np.repeat(codes.run_code, codes.run_length)
 
 
 def parts_of(cover: npt.NDArray[np.float32]) -> PackedRow:

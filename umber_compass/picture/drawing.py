@@ -3,13 +3,13 @@
 from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
 from umber_compass.colour.packed import Packed, unpack
 from umber_compass.colour.spaces import Floats
 from umber_compass.picture import borders
 from umber_compass.picture.borders import Borders
 from umber_compass.picture.mixes import Labels
+from umber_compass.picture.shading import Shades, shades_of
 
 
 class Drawing(NamedTuple):
@@ -18,11 +18,15 @@ class Drawing(NamedTuple):
     labels: Labels  # (h, w)
     borders: Borders
     box: dict[int, tuple[int, int, int, int]]  # by label: x, y, width, height in px
-    shading: npt.NDArray[np.uint8] | None = None  # (h, w) the artist’s own grey, where it is kept
+    shades: Shades | None = None  # the artist’s own light and dark, where it is kept
 
 
-def draw(packed: Packed, labels: Labels) -> Drawing:
-    """The pixels of a sketch, (h, w) 0x00RRGGBB, with its regions: borders and boxes."""
+def draw(packed: Packed, labels: Labels, shaded: bool = False) -> Drawing:
+    """The pixels of a sketch, (h, w) 0x00RRGGBB, with its regions: borders, boxes, and its own
+    light and dark where it is `shaded`."""
+    if shaded:
+        mixed, shades = shades_of(packed, labels)
+        return Drawing(labels, mixed, boxes(labels), shades)
     levels = main_levels(packed, labels)
     return Drawing(labels, borders.find(packed, labels, levels), boxes(labels))
 

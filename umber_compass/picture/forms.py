@@ -47,8 +47,11 @@ class FormWish(NamedTuple):
     front: int | None
 
 
-def form_wishes(regions: Iterable[Region]) -> tuple[FormWish, ...]:
-    """What of the regions their forms depend on."""
+def form_wishes(regions: Iterable[Region], even: bool = False) -> tuple[FormWish, ...]:
+    """What of the regions their forms depend on; all of them flat where the picture is to be
+    `even`, because its own shading stands for the forms."""
+    if even:
+        return tuple(FormWish(r.id, r.label, r.role, "flat", None, r.front) for r in regions)
     return tuple(
         FormWish(r.id, r.label, r.role, r.form, r.shares_form_with, r.front) for r in regions
     )

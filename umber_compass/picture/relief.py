@@ -10,19 +10,28 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.spaces import Floats
-from umber_compass.picture.borders import Borders
-from umber_compass.picture.codes import GRADIENT_STEPS, Axes, parts_of, steps_along
+from umber_compass.picture.codes import (
+    GRADIENT_STEPS,
+    Axes,
+    Codes,
+    nearest_codes,
+    parts_of,
+    steps_along,
+)
+from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
 from umber_compass.picture.grain import Grain, grain_of
 from umber_compass.picture.layout import Dimension, Layout, Small, Wide, lay_out, numbers, places
 from umber_compass.picture.light import Planar, Row
 from umber_compass.picture.mixes import Blends, Ints, Labels, areas
+from umber_compass.picture.shading import VALUE_OF_LEVEL, Shades
 
 # Normals a side of a round region, odd so that one faces the viewer, and levels of openness: so
 # many times the fourth root of its area, px, between the least and the most; fewer where codes are
 # too many. Chosen by what each adds to the difference from the exact picture (docs/engine.md).
 _GRID_PER_ROOT, _GRID = 6.5, (9, 71)
 _OPEN_PER_ROOT, _OPEN = 2.0, (6, 24)
+_SHADE_BESIDE, _SHADE_ALONE = 2.0, 0.5  # L* a step of kept shading, on round forms and on others
 _FEWER = (1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4)
 MOST_CODES = 70_000
 # How far the dither moves a px, of a step: less than a whole one, so that a drag stays near the
@@ -80,15 +89,21 @@ class Relief(NamedTuple):
         return len(self.openness)
 
 
-def encode_relief(
-    labels: Labels, borders: Borders, axes: Axes, first: Ints, forms: Forms
-) -> Relief:
-    """The codes of a sketch with its forms. `first` is the first flat code of each label, `axes`
-    its gradients."""
-    code, kept, layout = _numbered(labels, axes, forms)
+def encode_relief(drawing: Drawing, axes: Axes, codes: Codes, forms: Forms) -> Relief:
+    """The codes of a sketch with its forms, from its flat codes and its gradients."""
+    labels, borders = drawing.labels, drawing.borders
+    code, kept, layout = _numbered(labels, axes, forms, drawing.shades)
     label, standing = places(kept, layout)
-    local = _locals(label, standing["step"], axes, first, layout.counts[0])
     pixels = np.maximum(np.bincount(code, minlength=len(label)), 1)
+    if drawing.shades is None:
+        first = np.array([codes.spans.get(i, (0, 0))[0] for i in range(len(forms.kind))], np.intp)
+        local = _locals(label, standing["step"], axes, first, layout.counts[0])
+    else:
+        level = np.bincount(code, drawing.shades.grey.reshape(-1), len(label)) / pixels
+        most = np.maximum(layout.counts[0][label] - 1, 1)
+        step = standing["step"] * (GRADIENT_STEPS - 1) // most
+        local = nearest_codes(codes, label, step, (level + 0.5).astype(np.intp))
+        local[label == 0] = 0
     normal = _normals(label, code, pixels, forms)
     openness = np.bincount(code, forms.openness.reshape(-1), len(label)) / (255 * pixels)
     at = _places_of(labels, borders.place, borders.other)
@@ -119,7 +134,9 @@ def encode_relief(
     )
 
 
-def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Layout]:
+def _numbered(
+    labels: Labels, axes: Axes, forms: Forms, shades: Shades | None
+) -> tuple[Ints, Wide, Layout]:
     """Every px's code, the number each code stands for, and how the numbers are laid out: with
     fewer facings where the codes would be too many."""
     flat = labels.reshape(-1)
@@ -130,6 +147,8 @@ def _numbered(labels: Labels, axes: Axes, forms: Forms) -> tuple[Ints, Wide, Lay
         openness = _openness(flat, forms, dither, _open_levels(root, share))
         grids = _grids(root, share)
         dimensions = [steps, _facing(flat, forms, grids, labels.shape[1]), openness]
+        if shades is not None:
+            dimensions.append(_shade(flat, forms, shades))
         layout = lay_out(dimensions)
         wide = numbers(flat, dimensions, layout)
         held = np.zeros(int(layout.first[-1]), bool)
@@ -160,6 +179,26 @@ def _steps(labels: Labels, axes: Axes, forms: Forms, dither: Dither) -> Dimensio
     return Dimension(
         "step", count, np.concatenate([nothing, *place]), np.concatenate([nothing, *index])
     )
+
+
+def _shade(flat: Labels, forms: Forms, shades: Shades) -> Dimension:
+    """How light the artist's own shading is, a step for some L*; finer where no form is beside it.
+    The painting dithers itself."""
+    levels, size = np.arange(256), len(forms.kind)
+    lowest, highest = np.full(size, 255), np.zeros(size, int)
+    held = np.bincount(flat.astype(np.intp) * 256 + shades.grey.reshape(-1), minlength=size * 256)
+    present = held.reshape(size, 256) > 0
+    some = present.any(axis=1)
+    lowest[some] = np.where(present, levels, 255).min(axis=1)[some]
+    highest[some] = np.where(present, levels, 0).max(axis=1)[some]
+    step = np.where(forms.kind == ROUND, _SHADE_BESIDE, _SHADE_ALONE)
+    low = VALUE_OF_LEVEL[lowest]
+    wide = np.maximum(VALUE_OF_LEVEL[highest] - low, 0)
+    count = (wide / step).astype(np.int64) + 2
+    count[~some] = 1
+    table = np.round((VALUE_OF_LEVEL[None] - low[:, None]) / step[:, None])
+    table = np.clip(table, 0, count[:, None] - 1).astype(np.int16)
+    return Dimension("shade", count, None, table[flat, shades.grey.reshape(-1)])
 
 
 def _openness(flat: Labels, forms: Forms, dither: Dither, count: Wide) -> Dimension:

@@ -18,7 +18,7 @@ from umber_compass.colour.spaces import (
     encode,
     value_of_luminance,
 )
-from umber_compass.picture.codes import Codes, blended
+from umber_compass.picture.codes import Codes, blended, codes_by_px
 from umber_compass.picture.light import (
     Lights,
     Planar,
@@ -119,7 +119,7 @@ def paint_exact(
     """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing and openness.
     `table` is the flat picture's colours by flat code."""
     height, width = relief.shape
-    flat = np.repeat(codes.run_code, codes.run_length).reshape(height, width)
+    flat = codes_by_px(codes).reshape(height, width)
     local = local_light(table)
     picture = np.empty((height, width), np.uint32)
     for top in range(0, height, _TILE):
@@ -142,7 +142,7 @@ def shaded_at(
 ) -> PackedRow:
     """The exact colours of some px, (n,), without the mixing of borders; `place` is in the flat
     picture."""
-    flat = np.repeat(codes.run_code, codes.run_length)[place]
+    flat = codes_by_px(codes)[place]
     nx, ny = relief.forms.nx.reshape(-1)[place], relief.forms.ny.reshape(-1)[place]
     openness = relief.forms.openness.reshape(-1)[place]
     return _shaded(local_light(table), flat, nx, ny, openness, lights)
