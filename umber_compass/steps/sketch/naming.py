@@ -45,7 +45,7 @@ def region_names(
         said = _by_place([places[i] for i in group]) if places else [""] * len(group)
         for rank, i in enumerate(group):
             names[i] = f"{said[rank]} {word}".strip()
-    return _distinct(names)
+    return distinct(names)
 
 
 def _alike(lch: Floats, order: npt.NDArray[np.intp]) -> list[list[int]]:
@@ -115,7 +115,23 @@ def _by_place(places: list[tuple[float, float]]) -> list[str]:
     return [words[0] if r == 0 else words[2] if r == last else words[1] for r in rank]
 
 
-def _distinct(names: list[str]) -> list[str]:
+def place_names(places: Sequence[tuple[float, float]], areas: Sequence[float]) -> list[str]:
+    """Names by place, as `upper left area`, for regions that have no colour of their own yet; the
+    largest of a place takes the plain name. Places are shares of width and height."""
+    rows, columns = ("upper", "middle", "lower"), ("left", "", "right")
+    names = [""] * len(places)
+    for i in sorted(range(len(places)), key=lambda i: -areas[i]):
+        x, y = places[i]
+        row, column = rows[min(int(y * 3), 2)], columns[min(int(x * 3), 2)]
+        names[i] = " ".join(w for w in (row, column, "area") if w)
+    order = sorted(range(len(places)), key=lambda i: -areas[i])
+    told = distinct([names[i] for i in order])
+    for i, name in zip(order, told, strict=True):
+        names[i] = name
+    return names
+
+
+def distinct(names: list[str]) -> list[str]:
     """Names all different: what is left of the same is counted in words."""
     counts = ("second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
     seen: dict[str, int] = {}

@@ -2,15 +2,17 @@
 
 import numpy as np
 import numpy.typing as npt
+from msgspec.structs import replace
 
 from umber_compass.colour.measured import Measured, measure
 from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Colour, Plan, Reading, Region, Sketch, Study
 from umber_compass.plan.terms import Role
+from umber_compass.plan.wishes import MOST_BANDS, Bands, Wishes
 from umber_compass.steps.harmony.fit import read_schemes
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.spec import Split
-from umber_compass.steps.sketch.naming import region_names
+from umber_compass.steps.sketch.naming import distinct, place_names, region_names
 from umber_compass.words import Refusal, words
 
 _LONGEST_TITLE = 200
@@ -31,16 +33,27 @@ def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None =
     step = int(np.ceil(np.sqrt(found.labels.size / _MOST_LOOKED_AT)))
     seen = found.labels[::step, ::step]  # of a large sketch every so many px are enough
     roles = guess_roles(seen, colours)
+    if found.roles:
+        roles = [told or r for told, r in zip(found.roles, roles, strict=True)]
     if focus is not None:
         at = _label_at(found.labels, focus, sketch.file_name)
         roles = ["focus" if i + 1 == at else r for i, r in enumerate(roles)]
-    areas, places = _lying(seen, len(colours))
-    names = region_names(colours, areas.tolist(), places)
+    areas, places = lying(seen, len(colours))
+    names = first_names(found, colours, areas, places)
     regions = tuple(
-        Region(id=f"r{i + 1}", label=i + 1, name=name, role=role)
+        Region(
+            id=f"r{i + 1}",
+            label=i + 1,
+            name=name,
+            role=role,
+            front=found.fronts[i] if found.fronts else None,
+            named=bool(found.names and found.names[i]),
+        )
         for i, (name, role) in enumerate(zip(names, roles, strict=True))
     )
     study = first_study(colours, seen)
+    if 1 <= len(found.edges) < MOST_BANDS:
+        study = replace(study, wishes=Wishes(bands=bands_of(found.edges, colours, areas)))
     return Plan(
         title=title_from(sketch.file_name),
         current_study=study.id,
@@ -48,6 +61,31 @@ def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None =
         regions=regions,
         studies=(study,),
     )
+
+
+def first_names(
+    found: Split,
+    colours: list[Measured],
+    areas: npt.NDArray[np.intp],
+    places: list[tuple[float, float]],
+) -> list[str]:
+    """A name for each region: what the sketch calls it, else its colour, or where its colour only
+    parts it from others its place."""
+    if found.is_planned:
+        own = region_names(colours, areas.tolist(), places)
+    else:
+        own = place_names(places, areas.tolist())
+    return distinct([told or name for told, name in zip(found.names or own, own, strict=True)])
+
+
+def bands_of(
+    edges: tuple[float, ...], colours: list[Measured], areas: npt.NDArray[np.intp]
+) -> Bands:
+    """The value plan that a grey sketch tells: bands between its groups, each with the share it
+    holds. Edges are L*, rising."""
+    band = np.searchsorted(edges, [c.value for c in colours], side="right")
+    held = np.bincount(band, areas, len(edges) + 1) / max(areas.sum(), 1)
+    return Bands(edges=edges, shares=tuple(min(float(h), 1.0) for h in held / max(held.sum(), 1)))
 
 
 def _label_at(labels: Labels, place: tuple[float, float], subject: str) -> int:
@@ -82,7 +120,7 @@ def first_study(colours: list[Measured], labels: Labels) -> Study:
     return Study(id="s1", title="As planned", scheme=scheme, colours=planned, readings=readings)
 
 
-def _lying(labels: Labels, count: int) -> tuple[npt.NDArray[np.intp], list[tuple[float, float]]]:
+def lying(labels: Labels, count: int) -> tuple[npt.NDArray[np.intp], list[tuple[float, float]]]:
     """Each label's px, label 1 first, and where its middle lies, shares of width and height."""
     area = np.bincount(labels.reshape(-1), minlength=count + 1)
     height, width = labels.shape

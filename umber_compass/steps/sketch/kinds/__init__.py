@@ -1,16 +1,33 @@
 """The kinds of sketch, one file each."""
 
-from umber_compass.steps.sketch.kinds import flats
-from umber_compass.steps.sketch.kinds.spec import KindSpec, Split
+from umber_compass.steps.sketch.kinds import flats, grey, layers, lines, painting
+from umber_compass.steps.sketch.kinds.guessing import Guess, guess_kind
+from umber_compass.steps.sketch.kinds.spec import KindSpec, Setting, Settings, Split, told
 
-KINDS: dict[str, KindSpec] = {m.KIND.name: m.KIND for m in (flats,)}
-AUTO = "auto"
-
-
-def kind_of_sketch(asked: str) -> KindSpec:
-    """The kind that was asked for; for `auto` the one that suits, which is flats while no other is
-    built."""
-    return KINDS["flats" if asked == AUTO else asked]
+KINDS: dict[str, KindSpec] = {m.KIND.name: m.KIND for m in (flats, lines, grey, painting, layers)}
+AUTO, NONE = "auto", "none"  # what suits; a composition of our own instead of a sketch
 
 
-__all__ = ["AUTO", "KINDS", "KindSpec", "Split", "kind_of_sketch"]
+def known_settings(kind: KindSpec, settings: Settings) -> dict[str, float]:
+    """Of what was told, that which the kind knows, within its ranges."""
+    found = {}
+    for setting in kind.settings:
+        number = told(settings, setting)
+        if setting.key in settings and number is not None:
+            found[setting.key] = number
+    return found
+
+
+__all__ = [
+    "AUTO",
+    "KINDS",
+    "NONE",
+    "Guess",
+    "KindSpec",
+    "Setting",
+    "Settings",
+    "Split",
+    "guess_kind",
+    "known_settings",
+    "told",
+]

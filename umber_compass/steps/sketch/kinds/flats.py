@@ -3,7 +3,7 @@ colour it holds most of (docs/sketch.md)."""
 
 import numpy as np
 
-from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.colour.packed import CLEAR, Packed, pack, unpack
 from umber_compass.picture.mixes import Labels, areas
 from umber_compass.steps.sketch.flats.exact import exact_regions
 from umber_compass.steps.sketch.flats.known import FIRST
@@ -15,24 +15,30 @@ from umber_compass.steps.sketch.flats.lossy import (
     smaller,
 )
 from umber_compass.steps.sketch.flats.palette import is_lossy, is_shaded, palette_of
-from umber_compass.steps.sketch.kinds.spec import KindSpec, Split
+from umber_compass.steps.sketch.kinds.spec import KindSpec, Settings, Split
 from umber_compass.words import Refusal, words
+from umber_compass.work import Tick, idle
 
 MOST_COLOURS = 512
 _MOST_ASKED = 8192  # colours that own blocks, beyond which none is looked at
 _SHADE_EXACT, _SHADE_LOSSY = 3, 8  # levels within which colours lie a shade apart
 _HELD = 0.70  # of a picture stored with loss that must lie near its colours
 _COUNTED_PX = 2_000_000
+_SPRITE_PX, _SPRITE_COLOURS = 128 * 128, 64  # a picture this small and plain is drawn px by px
 _MOST_LOSSY_PX = 3_000_000  # beyond it colours are found on a smaller copy
 
 
-def split(packed: Packed, subject: str) -> Split:
+def split(
+    packed: Packed, subject: str, settings: Settings | None = None, tick: Tick = idle
+) -> Split:
     """The regions of a flats picture, (h, w) 0x00RRGGBB. Raises Refusal if its colours are not
     flat, or nothing is painted: it says how many colours were found and what to do."""
     palette = palette_of(packed)
     if not palette.painted:
         line = words("nothing is painted in it; bring in a picture with one flat colour a material")
         raise Refusal(subject, line)
+    if packed.size <= _SPRITE_PX and len(palette.distinct) <= _SPRITE_COLOURS:
+        return _px_by_px(packed)
     if is_lossy(palette):
         return _lossy(packed, subject)
     if len(palette.colours) > _MOST_ASKED:
@@ -42,6 +48,14 @@ def split(packed: Packed, subject: str) -> Split:
     if not 0 < many <= MOST_COLOURS or is_shaded(known.colours, _SHADE_EXACT):
         raise _not_flat(packed, subject)
     return _by_area(known.labels, np.ascontiguousarray(unpack(known.colours)), FIRST)
+
+
+def _px_by_px(packed: Packed) -> Split:
+    """Every colour of a picture of a few px, each px by itself: none is the smoothing of others."""
+    colours = np.unique(packed[packed != CLEAR])
+    number = np.searchsorted(colours, np.where(packed == CLEAR, colours[0], packed)) + 1
+    labels = np.where(packed == CLEAR, 0, number).astype(np.uint16)
+    return _by_area(labels, np.ascontiguousarray(unpack(colours)), 1)
 
 
 def _lossy(packed: Packed, subject: str) -> Split:
@@ -84,4 +98,4 @@ def _not_flat(packed: Packed, subject: str) -> Refusal:
     )
 
 
-KIND = KindSpec("flats", "Flats", "one flat colour for each material", split)
+KIND = KindSpec("flats", "Flats", "one colour for each material", split)

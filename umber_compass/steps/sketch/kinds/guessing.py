@@ -1,0 +1,70 @@
+"""Which kind a picture is, and why: what is guessed where nobody said."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from umber_compass.colour.packed import CLEAR, Packed, unpack
+from umber_compass.steps.sketch.flats.lossy import is_restless
+from umber_compass.steps.sketch.flats.palette import is_lossy, palette_of
+from umber_compass.steps.sketch.lines.ink import distance_to, grey_of, ink_of
+from umber_compass.words import Words, words
+
+_LOOKED_AT = 1_500_000  # px
+_TINTED, _FEW = 14, 0.01  # levels between channels; share of px that may be further apart
+_PAPER, _AT_ENDS, _THIN = 0.5, 0.85, 0.5  # shares
+_THIN_PX2 = 30  # px²; ink further from paper is no line
+_EXACT = 64  # colours that a picture of few colours has at most
+_FLAT = 0.6  # of px that lie within areas of one colour
+
+
+class Guess(NamedTuple):
+    """A kind by name, what speaks for it, and the next likely kind."""
+
+    kind: str
+    why: Words
+    otherwise: str = ""
+
+
+def guess_kind(packed: Packed) -> Guess:
+    """The likeliest kind of a picture, (h, w) 0x00RRGGBB or CLEAR."""
+    step = int(np.ceil(np.sqrt(packed.size / _LOOKED_AT)))
+    seen = packed[::step, ::step] if step > 1 else packed
+    if _is_lines(seen):
+        return Guess("lines", words("thin dark lines on a light ground"), "grey")
+    rgb = unpack(seen).astype(np.int16)
+    spread = rgb.max(axis=2) - rgb.min(axis=2)
+    is_grey = (
+        bool((spread[seen != CLEAR] > _TINTED).mean() <= _FEW) if (seen != CLEAR).any() else False
+    )
+    shaded = "grey" if is_grey else "painting"
+    if _is_flat(packed):
+        return Guess("flats", words("areas of one colour each"), shaded)
+    if is_grey:
+        return Guess("grey", words("greys that change within their areas"))
+    return Guess("painting", words("colours that change within their areas"))
+
+
+def _is_lines(seen: Packed) -> bool:
+    grey = grey_of(seen)
+    ink = ink_of(grey)
+    if ink is None or ink.mean() > 0.4:
+        return False
+    paper, dark = float(np.percentile(grey, 90)), float(np.percentile(grey, 1))
+    dark = min(dark, float(grey.min()) + 20)
+    band = 0.18 * (paper - dark)
+    is_paper, is_dark = grey >= paper - band, grey <= dark + 2 * band
+    if paper < 150 or is_paper.mean() < _PAPER or (is_paper | is_dark).mean() < _AT_ENDS:
+        return False
+    # Of ink nearly all is near paper: lines, not shapes.
+    return bool((distance_to(~ink)[ink] <= _THIN_PX2).mean() >= _THIN)
+
+
+def _is_flat(packed: Packed) -> bool:
+    palette = palette_of(packed)
+    if not palette.painted:
+        return True
+    if is_lossy(palette):
+        return not is_restless(packed)
+    same = np.count_nonzero(packed[:, 1:] == packed[:, :-1]) / max(packed[:, 1:].size, 1)
+    return len(palette.colours) <= _EXACT or bool(same >= _FLAT)

@@ -1,0 +1,102 @@
+"""Regions numbered by area, and no more of them than can be planned."""
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.picture.mixes import Labels
+from umber_compass.steps.sketch.joining import (
+    Parts,
+    borders_between,
+    merged_specks,
+)
+from umber_compass.steps.sketch.kinds.spec import Setting, Settings, told
+from umber_compass.words import Refusal, words
+
+MOST_REGIONS = 2000
+AT_MOST = Setting("at-most", "regions at most", "regions", 2, MOST_REGIONS, None)
+_FAR = 1e9
+
+
+def within_bounds(
+    parts: Parts, picture: npt.NDArray[np.uint8], settings: Settings, subject: str
+) -> Parts:
+    """Parts, (h, w) numbered from 0, -1 where there is none, no more than can be planned. Where a
+    number was told the smallest join what is beside them; else too many are refused, with the offer
+    to."""
+    most = told(settings, AT_MOST)
+    count = int(parts.max()) + 1
+    if most is None:
+        if count <= MOST_REGIONS:
+            return parts
+        line = words(
+            "{found:,} areas found, and at most {most:,} can be planned; tell a number of regions "
+            "at most, as 300, and the smallest join those beside them",
+            found=count,
+            most=MOST_REGIONS,
+        )
+        raise Refusal(subject, line)
+    return joined_to(parts, picture, int(most))
+
+
+def joined_to(parts: Parts, picture: npt.NDArray[np.uint8], most: int) -> Parts:
+    """Parts, (h, w) numbered from 0, the smallest joined to the likest beside them until so many
+    are left; those that touch nothing join the last."""
+    count = int(parts.max()) + 1
+    if count <= most:
+        return parts
+    there = parts >= 0
+    flat = parts[there]
+    size = np.bincount(flat, minlength=count).astype(float)
+    mean = (
+        np.stack([np.bincount(flat, picture[there][:, i], count) for i in range(3)], axis=1)
+        / np.maximum(size, 1)[:, None]
+    )
+    shifted = np.where(there, parts, count)
+    borders = borders_between(shifted)
+    for other in borders.pop(count, {}):
+        del borders[other][count]
+    left = [count]
+
+    def is_speck(area: float, apart: float) -> bool:
+        if left[0] <= most:
+            return False
+        left[0] -= 1
+        return True
+
+    found = merged_specks(
+        shifted,
+        np.append(size, _FAR),
+        np.vstack([mean, [[_FAR] * 3]]),
+        borders | {count: {}},
+        is_speck,
+        lambda border, apart: border / (8 + apart),
+    )
+    found = np.where(there, found, -1)
+    if int(found.max()) + 1 > most:
+        # Islands that touch nothing: the smallest are one region.
+        area = np.bincount(found[there])
+        order = np.argsort(-area, kind="stable")
+        number = np.empty(len(order), np.intp)
+        number[order] = np.minimum(np.arange(len(order)), most - 1)
+        found[there] = number[found[there]]
+    return found
+
+
+def by_area(parts: Parts) -> tuple[Labels, npt.NDArray[np.intp]]:
+    """Parts, (h, w) numbered from 0, -1 where there is none, as labels from 1, the largest first;
+    and which part each label was."""
+    flat = parts.reshape(-1)
+    area = np.bincount(flat[flat >= 0])
+    order = np.argsort(-area, kind="stable")
+    order = order[area[order] > 0]
+    number = np.zeros(len(area) + 1, np.uint16)  # the last for -1
+    number[order] = np.arange(1, len(order) + 1)
+    return number[parts], order
+
+
+def means_of(labels: Labels, rgb: npt.NDArray[np.uint8]) -> npt.NDArray[np.uint8]:
+    """The mean colour of each label, (labels, 3), label 1 first."""
+    flat, most = labels.reshape(-1), int(labels.max(initial=0))
+    size = np.maximum(np.bincount(flat, minlength=most + 1), 1)
+    found = [np.bincount(flat, rgb[..., i].reshape(-1), most + 1) / size for i in range(3)]
+    return (np.stack(found, axis=1)[1:] + 0.5).astype(np.uint8)
