@@ -24,15 +24,15 @@ from umber_compass.picture.relit import paint_exact
 from umber_compass.picture.seen import Grid, Seen, paint_gathered, see
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_in
-from umber_compass.plan.model import Plan, Study
+from umber_compass.plan.model import Plan, Shading, Study
 from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.focus.attention import attention
 from umber_compass.steps.focus.falloff import falloff_spots
 from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.focus.rings import rings_of
 from umber_compass.steps.focus.strong import strong_from, strong_shares
-from umber_compass.steps.harmony.budget import colours_needed
-from umber_compass.steps.harmony.colours import code_table, region_colours
+from umber_compass.steps.harmony.budget import budget_told, colours_needed
+from umber_compass.steps.harmony.colours import code_table, region_colours, shading_told
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
 from umber_compass.steps.harmony.given import grounds_for, suited
 from umber_compass.steps.harmony.mood import mood_rows
@@ -68,6 +68,9 @@ _DARK, _LIGHT = "rules:extremes.dark", "rules:extremes.light"
 _LEAST_BORDER, _ARC = "rules:figure-merges.border", "rules:hue-off-scheme.arc"
 
 
+_AS_IT_IS = Shading()
+
+
 class Derived:
     """Everything that follows from one study of a plan; each result worked out when it is first
     asked for. `works` says whether slow stages may be worked out here."""
@@ -80,7 +83,12 @@ class Derived:
         self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
         self.wished, self.locked, self.falloff = now.wishes, now.locked, now.falloff
         self.mood = now.mood
+        self.shaded, told = now.shading, now.shading or _AS_IT_IS
+        # The artist's own shading stands for the forms, unless it is told to go beside them.
+        self.even = drawing.shades is not None and told.on and not told.beside
+        self.shade_rig = self.rig if told.hue == "rig" and self.rig.on else None
         self.practice, self.overrides = plan.practice, plan.overrides
+        self.planned_budget = plan.budget
         self._memory, self._works, self._tick = memory, works, tick
         self._results: dict[str, Any] = {}
 
@@ -89,8 +97,9 @@ class Derived:
     codes = stage(encode_drawing, "drawing", "axes")
     shares = stage(region_shares, "codes", "regions")
     colours = stage(region_colours, "scheme", "planned")
-    table = stage(code_table, "codes", "regions", "colours")
-    form_wishes = stage(form_wishes, "regions", settles=True)
+    shading = stage(shading_told, "shaded", "rules:picture.shading", settles=True)
+    table = stage(code_table, "codes", "regions", "colours", "shading", "shade_rig")
+    form_wishes = stage(form_wishes, "regions", "even", settles=True)
     # One that was built for other forms serves until the new one is there; one that was built for
     # other gradients does not, for its codes stand for other colours.
     built = slow_stage(
@@ -133,6 +142,7 @@ class Derived:
     places = stage(slot_places, "parts", "regions", "colours")
     moods = stage(mood_rows, "colours", "shares", "mood")
     needed = stage(colours_needed, "colours")
+    budget = stage(budget_told, "planned_budget", "rules:budget.colours")
     lights = stage(lights_for, "lit", "rig", "colours", "shares")
     chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights")
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")

@@ -4,6 +4,7 @@ from umber_compass.views import (
     borders,
     colour_only,
     extremes,
+    far,
     grey,
     groups,
     heat,
@@ -11,6 +12,7 @@ from umber_compass.views import (
     neutral,
     small,
     squint,
+    upside_down,
     value_only,
 )
 from umber_compass.views.spec import PLAIN, About, ViewSpec
@@ -19,7 +21,9 @@ _SPECS = (
     grey.VIEW,
     squint.VIEW,
     mirrored.VIEW,
+    upside_down.VIEW,
     small.VIEW,
+    far.VIEW,
     *groups.VIEWS,
     heat.VIEW,
     borders.VIEW,

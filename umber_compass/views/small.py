@@ -1,17 +1,16 @@
-"""From across the room: the picture at three tenths of its size, on a grey wall."""
+"""From where the piece will be seen: the picture as small as it looks there, on a grey wall."""
 
 import numpy as np
 from PIL import Image
 
 from umber_compass.views.spec import About, Picture, ViewSpec
 
-_SCALE = 0.3
 _WALL = 158  # level of the grey around it, a little darker than the gallery's
 
 
 def _see(picture: Picture, about: About) -> Picture:
     height, width = picture.shape[:2]
-    size = max(1, round(width * _SCALE)), max(1, round(height * _SCALE))
+    size = max(1, round(width * about.small)), max(1, round(height * about.small))
     shrunk = np.asarray(Image.fromarray(picture).resize(size, Image.Resampling.BOX))
     wall = np.full_like(picture, _WALL)
     top, left = (height - size[1]) // 2, (width - size[0]) // 2

@@ -17,10 +17,19 @@ class About(NamedTuple):
     dark: float = 20.0  # L*, under which a dark is extreme
     light: float = 80.0  # L*, over which a light is extreme
     pull: npt.NDArray[np.floating] | None = None  # by label, how much each draws the eye
+    small: float = 0.3  # of its width, at which the piece is seen from its usual place
+    blur: float = 0.0025  # of its width, which an eye no longer parts from there
+    whole_px: bool = False  # px are shown whole, never smoothed
 
 
 PLAIN = About()
-MOVING = ("mirrored", "small", "squint")  # views in which px stand elsewhere, or are mixed
+MOVING = (
+    "mirrored",
+    "upside-down",
+    "small",
+    "squint",
+    "far",
+)  # views in which px stand elsewhere, or are mixed
 
 
 class ViewSpec(NamedTuple):

@@ -11,6 +11,7 @@ from umber_compass.plan.terms import Wheel
 from umber_compass.steps.focus.lattice import Lattice, joined, lattice_from
 from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import look_at, pull_of
+from umber_compass.steps.focus.strong_hues import is_strong, strong_by_hue
 from umber_compass.steps.harmony.fit import Readings, read_schemes
 from umber_compass.steps.harmony.picture_palette import PictureColour, nearest, palette_of
 from umber_compass.steps.harmony.warmth import Temperature, temperature_of
@@ -34,6 +35,7 @@ class PictureReading(NamedTuple):
     harmony: Readings
     temperature: Temperature
     strong: float  # share of strong colour
+    strong_hues: dict[str, float]  # the same of each family of hues
     first: tuple[float, float] | None  # where the eye meets it; None where nothing leads
 
 
@@ -58,14 +60,10 @@ def read_picture(packed: Packed, wheel: Wheel, dark: float, light: float) -> Pic
         palette,
         harmony,
         temperature_of(lch[:, 2], lch[:, 1]),
-        _strong(values, lch),
+        float(is_strong(values, lch).mean()),
+        strong_by_hue(values, lch),
         _first(packed & np.uint32(0xFFFFFF), packed, palette),
     )
-
-
-def _strong(values: Floats, lch: Floats) -> float:
-    """The share of px of chroma 0.12 or more, where any strong colour is looked for."""
-    return float(((lch[:, 1] >= 0.12) & (values >= 10) & (values <= 95)).mean())
 
 
 def _first(

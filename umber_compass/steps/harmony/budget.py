@@ -36,6 +36,12 @@ class Budget(NamedTuple):
     merges: tuple[Merge, ...]
 
 
+def budget_told(planned: int | None, practice: float) -> int | None:
+    """How many colours the piece may use: the plan's number, else the practice's; None where
+    neither has one."""
+    return planned or round(practice) or None
+
+
 def colours_needed(colours: Mapping[str, RegionColour]) -> int:
     """How many local colours a plan has; both ends of a gradient count."""
     return len({e.hex for c in colours.values() for e in c.ends})

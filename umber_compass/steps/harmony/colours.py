@@ -8,10 +8,21 @@ import numpy.typing as npt
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.measured import Measured, levels_of, measured
+from umber_compass.colour.shaded import TwoLights, shaded
 from umber_compass.colour.spaces import encode, parse_hex, to_bytes
-from umber_compass.picture.codes import GRADIENT_STEPS, Codes
+from umber_compass.picture.codes import Codes
+from umber_compass.picture.light import lights_of
 from umber_compass.plan.edits import part
-from umber_compass.plan.model import Colour, Gradient, Pinned, Planned, Region, Scheme
+from umber_compass.plan.model import (
+    Colour,
+    Gradient,
+    Pinned,
+    Planned,
+    Region,
+    Rig,
+    Scheme,
+    Shading,
+)
 from umber_compass.steps.harmony.scheme import slot_hues
 
 
@@ -82,11 +93,23 @@ def region_colours(scheme: Scheme, colours: dict[str, Colour]) -> dict[str, Regi
     }
 
 
+def shading_told(told: Shading | None, percent: float) -> Shading:
+    """How the sketch's own shading goes through: as the study says, else at the practice's
+    strength."""
+    return Shading(strength=min(max(percent, 0.0), 200.0)) if told is None else told
+
+
 def code_table(
-    codes: Codes, regions: Iterable[Region], colours: dict[str, RegionColour]
+    codes: Codes,
+    regions: Iterable[Region],
+    colours: dict[str, RegionColour],
+    shading: Shading | None = None,
+    rig: Rig | None = None,
 ) -> npt.NDArray[np.uint8]:
     """8-bit colours by code, (codes, 3). A gradient is mixed on encoded values, as a painting
-    program's gradient is, so that its two hexes are all one needs. Code 0 is white paper."""
+    program's gradient is, so that its two hexes are all one needs. Code 0 is white paper. The
+    artist's own shading goes through them where the sketch has any; `rig` gives its hues where it
+    is to."""
     table = np.full((codes.size, 3), 255, np.uint8)
     for region in regions:
         colour = colours[region.id]
@@ -96,7 +119,24 @@ def code_table(
         first = levels_of(colour.first.hex)
         table[begin:end] = first
         if colour.second is not None and end - begin > 1:
-            t = np.linspace(0, 1, GRADIENT_STEPS)[:, None]
+            t = codes.along[begin:end, None]
             mixed = first * (1 - t) + levels_of(colour.second.hex) * t
             table[begin:end] = (mixed + 0.5).astype(np.uint8)
+    if codes.off is not None and shading is not None and shading.on:
+        return _through(table, codes.off, shading, rig)
     return table
+
+
+def _through(
+    table: npt.NDArray[np.uint8], off: npt.NDArray[np.float32], shading: Shading, rig: Rig | None
+) -> npt.NDArray[np.uint8]:
+    """Local colours by code with the sketch's own shading."""
+    moved = off.astype(float) * (shading.strength / 100)
+    lights = lights_of(rig) if rig is not None else None
+    two = None
+    if lights is not None and not lights.is_dark:
+        two = TwoLights(lights.ambient, lights.key.light)
+    hue = "kept" if shading.hue == "rig" and two is None else shading.hue
+    shown = to_bytes(shaded(table / 255, moved, hue, two))
+    shown[0] = table[0]
+    return shown

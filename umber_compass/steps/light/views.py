@@ -6,11 +6,14 @@ from typing import NamedTuple
 
 import numpy as np
 
+from umber_compass.colour.blending import blend
 from umber_compass.colour.packed import Packed
+from umber_compass.colour.spaces import to_bytes
 from umber_compass.picture.codes import paint
 from umber_compass.picture.light import Lights
 from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
 from umber_compass.picture.seen import paint_gathered
+from umber_compass.steps.harmony.colours import code_table
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
@@ -26,6 +29,7 @@ class LightView(NamedTuple):
     title: str
     says: str
     part: Callable[[Lights], Lights] | None  # None: no light at all, the flat picture
+    layer: str = ""  # a layer's mode over the sketch's own grey, instead of light
 
 
 def _lights_off(lights: Lights) -> Lights:
@@ -47,6 +51,9 @@ LIGHT_VIEWS = {
         LightView(
             "key-only", "Key only", "the key light alone", lambda lights: lights.only(key=True)
         ),
+        LightView("layer-colour", "Colour layer", "colour over your grey", None, "color"),
+        LightView("layer-multiply", "Multiply", "your grey times colour", None, "multiply"),
+        LightView("layer-overlay", "Overlay", "colour laid over your grey", None, "overlay"),
     )
 }
 
@@ -54,6 +61,8 @@ LIGHT_VIEWS = {
 def in_part(derived: Derived, name: str) -> Packed:
     """The coded picture, (h, w), in a part of the light; flat where the plan has no light on."""
     part = LIGHT_VIEWS[name].part
+    if LIGHT_VIEWS[name].layer:
+        return over_grey(derived, LIGHT_VIEWS[name].layer)
     if derived.relief is None or derived.lit is None or part is None:
         return paint(derived.codes, derived.table)
     lights = part(derived.lit.lights)
@@ -62,9 +71,23 @@ def in_part(derived: Derived, name: str) -> Packed:
     return paint_gathered(derived.relief, packed)
 
 
+def over_grey(derived: Derived, mode: str) -> Packed:
+    """The picture, (h, w), as local colours in a layer over the sketch's own grey; flat where the
+    sketch has no shading of its own. `mode` is a layer's."""
+    local = code_table(derived.codes, derived.regions, derived.colours)
+    if derived.codes.off is None:
+        return paint(derived.codes, local)
+    grey = np.repeat((derived.codes.key % 256)[:, None] / 255, 3, axis=1)
+    shown = to_bytes(blend(mode, grey, local / 255))
+    shown[0] = local[0]
+    return paint(derived.codes, shown)
+
+
 def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
     """The exact picture, (h, w), in a part of the light."""
     part = LIGHT_VIEWS[name].part
+    if LIGHT_VIEWS[name].layer:
+        return over_grey(derived, LIGHT_VIEWS[name].layer)
     if derived.relief is None or derived.lit is None or part is None:
         return paint(derived.codes, derived.table)
     lights = part(derived.lit.lights)

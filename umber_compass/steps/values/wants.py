@@ -154,7 +154,8 @@ def wants_of(wishes: Wishes, rules: Rules) -> Wants:
     """What a plan comes to wish: what the artist said, else the practice."""
     of = {}
     for name, spec in SPECS.items():
-        said = wishes.of.get(name) or Wish(on=spec.on)
+        own_on = rules["lines.apart"] >= 0.5 if name == "lines" else spec.on
+        said = wishes.of.get(name) or Wish(on=own_on)
         own, gap = (rules[spec.rule], _gap(spec, rules)) if spec.rule else (0.0, 0.0)
         number = own if said.number is None else min(max(said.number, spec.low), spec.high)
         of[name] = Want(number, number + gap, said.on, said.locked)

@@ -18,7 +18,7 @@ def budget_of(derived: Derived, most: int) -> Budget:
 
 
 def _measure(derived: Derived) -> list[Result]:
-    most = derived.plan.budget
+    most = derived.budget
     if most is None:
         return []
     needed = derived.needed
