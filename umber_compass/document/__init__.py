@@ -1,6 +1,7 @@
 """A plan with its pixels: opening, what is kept of it, handing off. Under the command line and the
 window, which use it alike."""
 
+from umber_compass.document.composing import compose
 from umber_compass.document.handing_off import (
     full_picture,
     hand_off,
@@ -8,7 +9,15 @@ from umber_compass.document.handing_off import (
     others_files,
 )
 from umber_compass.document.kept import Kept, built_relief
-from umber_compass.document.opening import Opened, bring_in, from_file, open_plan, save, take_in
+from umber_compass.document.opening import (
+    Opened,
+    bring_in,
+    from_file,
+    open_plan,
+    plain_name,
+    save,
+    take_in,
+)
 from umber_compass.document.pixels import Pixels
 from umber_compass.document.seeing import about
 
@@ -19,12 +28,14 @@ __all__ = [
     "about",
     "bring_in",
     "built_relief",
+    "compose",
     "from_file",
     "full_picture",
     "hand_off",
     "handoff_paths",
     "open_plan",
     "others_files",
+    "plain_name",
     "save",
     "take_in",
 ]

@@ -8,12 +8,13 @@ from umber_compass.picture import borders
 from umber_compass.picture.codes import Axes, encode_drawing, paint
 from umber_compass.picture.drawing import Drawing, main_levels
 from umber_compass.picture.mixes import Labels
+from umber_compass.picture.shading import grey_levels, means_by_label, shades_of
 from umber_compass.steps.harmony.colours import code_table
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
 _STRIP_PX = 3_000_000
-_OVERLAP = 12  # rows; what a border px is mixed of lies no further off
+_OVERLAP = 26  # rows; what a border px is mixed of lies no further off
 _ASKED_PX = 6_000_000  # px that are asked for a region's main colour
 
 
@@ -23,9 +24,16 @@ def flat_in_strips(derived: Derived, packed: Packed, labels: Labels, tick: Tick 
     height, width = labels.shape
     step = int(np.ceil(np.sqrt(labels.size / _ASKED_PX)))
     few = np.ascontiguousarray(packed[::step, ::step]), np.ascontiguousarray(labels[::step, ::step])
-    levels = main_levels(*few)
-    whole = np.zeros((int(labels.max(initial=0)) + 1, 3), np.float32)
-    whole[: len(levels)] = levels
+    shaded = derived.drawing.shades is not None
+    most = int(labels.max(initial=0)) + 1
+    mean = np.zeros(most, np.float32)
+    whole = np.zeros((most, 3), np.float32)
+    if shaded:
+        found = means_by_label(grey_levels(few[0]), few[1])
+        mean[: len(found)] = found
+    else:
+        levels = main_levels(*few)
+        whole[: len(levels)] = levels
     out = np.empty(labels.shape, np.uint32)
     high = max(1, _STRIP_PX // width)
     for top in range(0, height, high):
@@ -33,10 +41,17 @@ def flat_in_strips(derived: Derived, packed: Packed, labels: Labels, tick: Tick 
         bottom = min(top + high, height)
         rows = slice(max(top - _OVERLAP, 0), min(bottom + _OVERLAP, height))
         part = np.ascontiguousarray(labels[rows])
-        mixed = borders.find(packed[rows], part, whole)
+        if shaded:
+            mixed, shades = shades_of(packed[rows], part, mean)
+            drawing = Drawing(part, mixed, {}, shades)
+        else:
+            drawing = Drawing(part, borders.find(packed[rows], part, whole), {})
         axes = _axes_in(derived.axes, rows, height)
-        codes = encode_drawing(Drawing(part, mixed, {}), axes)
-        shown = paint(codes, code_table(codes, derived.regions, derived.colours))
+        codes = encode_drawing(drawing, axes)
+        table = code_table(
+            codes, derived.regions, derived.colours, derived.shading, derived.shade_rig
+        )
+        shown = paint(codes, table)
         out[top:bottom] = shown[top - rows.start : bottom - rows.start]
     return out
 

@@ -42,7 +42,7 @@ def full_picture(
             return picture_of(derived)
         return flat_in_strips(derived, pixels.picture(plan.sketch), labels, tick)
     if not is_whole:
-        drawing, known = draw(pixels.picture(plan.sketch), labels), None
+        drawing, known = draw(pixels.picture(plan.sketch), labels, plan.sketch.shaded), None
     drawings = {plan.sketch.labels: drawing}
     building = known or Pipeline(drawings, tick=lambda share: tick(share / 2))
     derived = building.derive(light_on(plan) if view else plan)

@@ -12,10 +12,11 @@ from umber_compass.picture.forms import Forms
 from umber_compass.picture.grain import Grain
 from umber_compass.picture.mixes import Blends
 from umber_compass.picture.relief import Relief
+from umber_compass.picture.shading import Shades
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
 Spec: TypeAlias = tuple[str, int, tuple[float, float]]
-VERSION = "9"  # of what is kept; another one is never read
+VERSION = "10"  # of what is kept; another one is never read
 
 # What each array must be: type, dimensions, and the least and greatest it may hold.
 _ANY = (-np.inf, np.inf)
@@ -29,6 +30,11 @@ _BLENDS: dict[str, Spec] = {
     "place": ("int64", 1, _ANY),
     "of": ("int64", 2, _ANY),
     "share": ("float32", 2, (-2, 3)),
+}
+_SHADES: dict[str, Spec] = {
+    "grey": ("uint8", 2, _ANY),
+    "other": ("uint8", 1, _ANY),
+    "mean": ("float32", 1, (0, 100.01)),
 }
 _FORMS: dict[str, Spec] = {
     "kind": ("uint8", 1, (0, 3)),
@@ -68,8 +74,8 @@ def drawing_arrays(drawing: Drawing) -> Arrays:
     kept: Arrays = {"labels": drawing.labels, "boxes": boxes.reshape(-1, 5)}
     kept |= {k: getattr(drawing.borders, k) for k in _BORDERS}
     kept |= _named("rest", drawing.borders.rest)
-    if drawing.shading is not None:
-        kept["shading"] = drawing.shading
+    if drawing.shades is not None:
+        kept |= _named("shades", drawing.shades)
     return kept
 
 
@@ -86,11 +92,12 @@ def drawing_of(arrays: Arrays) -> Drawing:
     found = _one(arrays, "boxes", ("int64", 2, (0, 2**31)))
     _fit(found.shape[1] == 5 and _within(found[:, 0], most))
     boxes = {int(b[0]): (int(b[1]), int(b[2]), int(b[3]), int(b[4])) for b in found}
-    shading = None
-    if "shading" in arrays:
-        shading = _one(arrays, "shading", ("uint8", 2, _ANY))
-        _fit(shading.shape == labels.shape)
-    return Drawing(labels, borders, boxes, shading)
+    shades = None
+    if "shades_grey" in arrays:
+        shades = Shades(**_several(arrays, "shades_", _SHADES))
+        _fit(shades.grey.shape == labels.shape and len(shades.mean) == most)
+        _fit(len(shades.other) == len(borders.place) and rest.place.size == 0)
+    return Drawing(labels, borders, boxes, shades)
 
 
 def relief_arrays(relief: Relief) -> Arrays:
@@ -125,7 +132,7 @@ def relief_of(arrays: Arrays, shape: tuple[int, int]) -> Relief:
     return relief
 
 
-def _named(name: str, record: Blends | Forms | Grain) -> Arrays:
+def _named(name: str, record: Blends | Forms | Grain | Shades) -> Arrays:
     return {f"{name}_{k}": v for k, v in record._asdict().items()}
 
 

@@ -10,13 +10,14 @@ from PIL import Image
 from umber_compass.colour.packed import Packed, unpack
 from umber_compass.document.kept import Kept
 from umber_compass.document.pixels import Pixels, at_working_size
+from umber_compass.document.splitting import Chosen, split_picture
 from umber_compass.formats import picture, plan_file
 from umber_compass.plan.model import Plan, Sketch, Study
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.steps.ramps.recipes import RECIPES
-from umber_compass.steps.sketch.kinds import KINDS, kind_of_sketch
+from umber_compass.steps.sketch.kinds import AUTO, KINDS, NONE, Settings
 from umber_compass.steps.sketch.start import start_plan
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -25,48 +26,99 @@ _THUMBNAIL = 512  # px
 
 
 class Opened(NamedTuple):
-    """A plan as it was read, and the pixels beside it."""
+    """A plan as it was read, and the pixels beside it. `says` is what is worth telling of how it
+    came to be."""
 
     plan: Plan
     pixels: Pixels
     thumbnail: bytes = b""
+    says: str = ""
 
 
 def bring_in(
     path: Path,
     focus: tuple[float, float] | None = None,
-    kind: str = "auto",
+    kind: str = AUTO,
     tick: Tick = idle,
+    settings: Settings | None = None,
 ) -> Opened:
     """A new plan for a picture, split as its kind says. Raises Refusal if it cannot be one."""
     read = picture.read(path, lambda share: tick(share / 2))
-    return take_in(read, path.name, focus, kind, tick)
+    return take_in(read, path.name, focus, kind, tick, settings, path)
 
 
 def take_in(
     read: picture.Picture,
     file_name: str,
     focus: tuple[float, float] | None = None,
-    kind: str = "auto",
+    kind: str = AUTO,
     tick: Tick = idle,
+    settings: Settings | None = None,
+    path: Path | None = None,
 ) -> Opened:
     """A new plan for a picture that was read already, as from the clipboard. Raises Refusal if it
-    cannot be one."""
-    spec, name = kind_of_sketch(kind), plain_name(file_name)
-    found = spec.split(read.packed, name)
+    cannot be one. `path` is where it lies, if it does."""
+    name = plain_name(file_name)
+    chosen = split_picture(read, name, kind, settings, tick)
+    return begun(read, chosen, name, focus, tick, path)
+
+
+def begun(
+    read: picture.Picture,
+    chosen: Chosen,
+    name: str,
+    focus: tuple[float, float] | None = None,
+    tick: Tick = idle,
+    path: Path | None = None,
+) -> Opened:
+    """A new plan for a picture that was split."""
     tick(0.8)
-    height, width = found.labels.shape
     pixels = Pixels()
+    sketch = add_sketch(pixels, read, chosen, name, path)
+    plan = start_plan(chosen.split, sketch, focus)
+    return Opened(plan, pixels, says=said_of(chosen))
+
+
+def add_sketch(
+    pixels: Pixels, read: picture.Picture, chosen: Chosen, name: str, path: Path | None = None
+) -> Sketch:
+    """A split picture's record, its pixels and drawing taken in beside the plan."""
+    found = chosen.split
+    height, width = found.labels.shape
     sketch = Sketch(
         file_name=name,
         hash=pixels.add_sketch(read.data),
         labels=pixels.add_labels(found.labels),
         size=(width, height),
-        kind=spec.name,
+        kind=chosen.kind,
+        settings=chosen.settings,
+        shaded=found.shaded,
+        necks=found.necks,
+        path="" if path is None else plain_path(path),
     )
-    plan = start_plan(found, sketch, focus)
-    pixels.drawings[sketch.labels] = at_working_size(read.packed, found.labels)
-    return Opened(plan, pixels)
+    pixels.drawings[sketch.labels] = at_working_size(read.packed, found.labels, found.shaded)
+    return sketch
+
+
+def said_of(chosen: Chosen) -> str:
+    """What was found by which kind, and why that kind where it was guessed."""
+    count, title = len(chosen.split.colours), KINDS[chosen.kind].title.lower()
+    if chosen.why is None:
+        return str(words("{count:,} regions, read as {kind}", count=count, kind=title))
+    line = words(
+        "{count:,} regions, read as {kind}: {why}", count=count, kind=title, why=str(chosen.why)
+    )
+    return str(line)
+
+
+def plain_path(path: Path) -> str:
+    """Where a file lies as text that a plan can hold; empty where it cannot."""
+    try:
+        whole = str(path.absolute())
+        whole.encode()
+    except (OSError, UnicodeEncodeError):
+        return ""
+    return whole if len(whole) <= 4096 and whole.isprintable() else ""
 
 
 def plain_name(name: str) -> str:
@@ -87,7 +139,8 @@ def from_file(
 ) -> Opened:
     """A plan from what its file holds."""
     plan = held.plan
-    _all_known(subject, "kind of sketch", [plan.sketch.kind], KINDS)
+    sketches = [plan.sketch, *(c.sketch for c in plan.candidates)]
+    _all_known(subject, "kind of sketch", [s.kind for s in sketches], (*KINDS, NONE))
     for study in (*plan.studies, *(s for c in plan.candidates for s in c.studies)):
         _known(study, subject)
     pixels = Pixels.of_file(held)

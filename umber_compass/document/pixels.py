@@ -28,6 +28,7 @@ class Pixels:
 
     def __init__(self) -> None:
         self.sketches: dict[str, bytes] = {}
+        self.references: dict[str, bytes] = {}
         self.drawings: dict[str, Drawing] = {}  # at working size, by the hash of the labels
         self._labels: dict[str, Labels] = {}
         self._encoded: dict[str, bytes] = {}
@@ -38,6 +39,7 @@ class Pixels:
         made = cls()
         made.sketches, made._encoded = dict(held.sketches), dict(held.labels)
         made._labels = dict(held.arrays)
+        made.references = dict(held.references)
         return made
 
     def add_sketch(self, data: bytes) -> str:
@@ -46,13 +48,35 @@ class Pixels:
         self.sketches[key] = data
         return key
 
+    def add_reference(self, data: bytes) -> str:
+        """Take a picture that is kept beside the plan in; gives its hash."""
+        key = hashlib.sha256(data).hexdigest()
+        self.references[key] = data
+        return key
+
     def add_labels(self, labels: Labels) -> str:
         """Take label pixels, (h, w), in; gives their hash."""
+        key, data = self.encoded(labels)
+        self.take_labels(key, data, labels)
+        return key
+
+    @staticmethod
+    def encoded(labels: Labels) -> tuple[str, bytes]:
+        """Label pixels as they lie in a file, and their hash: what takes time of taking them in."""
         data = picture.png_bytes(labels)
-        key = hashlib.sha256(data).hexdigest()
+        return hashlib.sha256(data).hexdigest(), data
+
+    def take_labels(self, key: str, data: bytes, labels: Labels) -> None:
+        """Take label pixels in that were encoded already."""
         labels.flags.writeable = False
         self._encoded[key], self._labels[key] = data, labels
-        return key
+
+    def take_over(self, other: "Pixels") -> None:
+        """Take in all that another plan's pixels hold."""
+        self.sketches |= other.sketches
+        self.drawings |= other.drawings
+        self._labels |= other._labels
+        self._encoded |= other._encoded
 
     def labels(self, sketch: Sketch) -> Labels:
         """Which region each px of a sketch belongs to, (h, w), at the sketch's own size."""
@@ -78,7 +102,9 @@ class Pixels:
         if sketch.labels not in self.drawings:
             found = kept.drawing(sketch, MOST_WORKING) if kept is not None else None
             if found is None:
-                found = at_working_size(self.picture(sketch, subject, tick), self.labels(sketch))
+                found = at_working_size(
+                    self.picture(sketch, subject, tick), self.labels(sketch), sketch.shaded
+                )
                 if kept is not None:
                     kept.keep_drawing(sketch, MOST_WORKING, found)
             self.drawings[sketch.labels] = found
@@ -93,6 +119,7 @@ class Pixels:
             {s.labels: self._encoded[s.labels] for s in named},
             {s.labels: self._labels[s.labels] for s in named},
             thumbnail,
+            {r.hash: self.references[r.hash] for r in plan.references},
         )
 
 
@@ -101,12 +128,13 @@ def _sketches(plan: Plan) -> Iterator[Sketch]:
     yield from (c.sketch for c in plan.candidates)
 
 
-def at_working_size(packed: Packed, labels: Labels) -> Drawing:
-    """The drawing of a sketch, (h, w) 0x00RRGGBB, no larger than the window works on."""
+def at_working_size(packed: Packed, labels: Labels, shaded: bool = False) -> Drawing:
+    """The drawing of a sketch, (h, w) 0x00RRGGBB, no larger than the window works on, with its own
+    light and dark where it is `shaded`."""
     height, width = labels.shape
     longer = max(height, width)
     if longer <= MOST_WORKING:
-        return draw(packed, labels)
+        return draw(packed, labels, shaded)
     size = max(1, width * MOST_WORKING // longer), max(1, height * MOST_WORKING // longer)
     # As it lies in memory, blue first: a large picture is not copied to be turned round.
     image = Image.frombuffer("RGBX", (width, height), packed, "raw", "RGBX", 0, 1)
@@ -114,4 +142,5 @@ def at_working_size(packed: Packed, labels: Labels) -> Drawing:
     rows = ((np.arange(size[1]) + 0.5) * height / size[1]).astype(int)
     columns = ((np.arange(size[0]) + 0.5) * width / size[0]).astype(int)
     shown = np.frombuffer(small.tobytes(), "<u4").reshape(size[1], size[0])
-    return draw(shown & np.uint32(0xFFFFFF), np.ascontiguousarray(labels[rows[:, None], columns]))
+    there = np.ascontiguousarray(labels[rows[:, None], columns])
+    return draw(shown & np.uint32(0xFFFFFF), there, shaded)

@@ -3,6 +3,7 @@
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.plan.uses import blur_share, seen_as, seen_share
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import About
 
@@ -23,6 +24,14 @@ def about(
         pull = np.zeros(max(int(whole.max(initial=0)) + 1, len(seen.total)))
         pull[: len(seen.total)] = seen.total
     rules = derived.rules
+    width_cm, distance_cm = seen_as(derived.plan.brief)
     return About(
-        small, derived.wants.bands.edges, rules["extremes.dark"], rules["extremes.light"], pull
+        small,
+        derived.wants.bands.edges,
+        rules["extremes.dark"],
+        rules["extremes.light"],
+        pull,
+        seen_share(width_cm, distance_cm),
+        blur_share(width_cm, distance_cm),
+        rules["picture.smooth"] < 0.5,
     )

@@ -1,0 +1,65 @@
+"""A picture split into regions by its kind, told or guessed."""
+
+from typing import NamedTuple
+
+from umber_compass.document import layered
+from umber_compass.formats import openraster, picture
+from umber_compass.steps.sketch.kinds import (
+    AUTO,
+    KINDS,
+    Settings,
+    Split,
+    guess_kind,
+    known_settings,
+)
+from umber_compass.words import Refusal, Words, words
+from umber_compass.work import Tick, idle
+
+
+class Chosen(NamedTuple):
+    """Regions found, the kind they were found by, what it was told, and why that kind where it was
+    guessed."""
+
+    split: Split
+    kind: str
+    settings: dict[str, float]
+    why: Words | None
+
+
+def split_picture(
+    read: picture.Picture,
+    name: str,
+    kind: str = AUTO,
+    settings: Settings | None = None,
+    tick: Tick = idle,
+) -> Chosen:
+    """The regions of a picture by a kind; for `auto` by the likeliest, and if it is none of that,
+    by the next. Raises Refusal if it cannot be split so."""
+    told = settings or {}
+    if openraster.is_layered(read.data) and kind in (AUTO, "layers"):
+        found = layered.split(read.data, read.packed, told, name)
+        why = words("a file of layers") if kind == AUTO else None
+        return Chosen(found, "layers", known_settings(KINDS["layers"], told), why)
+    if kind != AUTO:
+        return _by(read, name, kind, told, tick, None)
+    guess = guess_kind(read.packed)
+    try:
+        return _by(read, name, guess.kind, told, tick, guess.why)
+    except Refusal:
+        if not guess.otherwise:
+            raise
+        what = KINDS[guess.kind].title.lower()
+        why = words("it was tried as {kind} first, and is none", kind=what)
+        try:
+            return _by(read, name, guess.otherwise, told, tick, why)
+        except Refusal:
+            pass
+        raise
+
+
+def _by(
+    read: picture.Picture, name: str, kind: str, told: Settings, tick: Tick, why: Words | None
+) -> Chosen:
+    spec = KINDS[kind]
+    known = known_settings(spec, told)
+    return Chosen(spec.split(read.packed, name, known, tick), kind, known, why)
