@@ -113,4 +113,5 @@ def read(args: Namespace) -> dict[str, Any]:
             "neutral_share": found.temperature.neutral,
         },
         "strong_share": found.strong,
+        "strong_by_hue": found.strong_hues,
     }

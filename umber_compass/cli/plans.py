@@ -14,6 +14,7 @@ from umber_compass.colour.wheels import WHEELS
 from umber_compass.document import Opened
 from umber_compass.formats import picture
 from umber_compass.picture.drawing import boxes
+from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region as region_of
 from umber_compass.plan.edits import study
 from umber_compass.plan.model import Gradient, Study
@@ -24,21 +25,12 @@ from umber_compass.steps.keys import edit_from, keys_in_general, keys_of
 from umber_compass.steps.keys.spec import Kind, Setting
 from umber_compass.steps.light.views import LIGHT_VIEWS
 from umber_compass.steps.pipeline import Pipeline
-from umber_compass.steps.sketch.kinds import AUTO
-from umber_compass.steps.sketch.kinds import KINDS as KINDS_OF_SKETCH
 from umber_compass.views import VIEWS
 from umber_compass.views.spec import MOVING
 from umber_compass.words import Refusal, words
 
 
-def new(args: Namespace) -> dict[str, Any]:
-    """A plan for a flats picture, written to a file."""
-    made = document.bring_in(Path(args.sketch), args.focus, args.kind)
-    document.save(made.plan, made.pixels, Path(args.output))
-    return {**_regions(made), "harmony": _readings(study(made.plan))}
-
-
-def _readings(found: Study) -> list[dict[str, Any]]:
+def readings(found: Study) -> list[dict[str, Any]]:
     """The schemes the sketch was read to follow, likeliest first."""
     return [
         {
@@ -58,12 +50,16 @@ def regions(args: Namespace) -> dict[str, Any]:
     opened = document.open_plan(Path(args.plan))
     if args.labels:
         picture.write_png(Path(args.labels), opened.pixels.labels(opened.plan.sketch))
-    return _regions(opened)
+    return as_regions(opened)
 
 
-def _regions(opened: Opened) -> dict[str, Any]:
+def as_regions(opened: Opened) -> dict[str, Any]:
+    """A plan's regions as they are printed."""
     derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
     box = boxes(opened.pixels.labels(opened.plan.sketch))
+    order = front_order(
+        derived.form_wishes, derived.codes.areas(max(r.label for r in derived.regions))
+    )
     rows = []
     for region in opened.plan.regions:
         colour = derived.colours[region.id]
@@ -78,6 +74,9 @@ def _regions(opened: Opened) -> dict[str, Any]:
             "hex": colour.first.hex,
             "value": colour.first.value,
             "box": list(box.get(region.label, (0, 0, 0, 0))),
+            "form": region.form,
+            "front": order[region.label],
+            "named": region.named,
         }
         planned = study(opened.plan).colours[region.id]
         if isinstance(planned, Gradient) and colour.second is not None:
@@ -232,5 +231,4 @@ CHOICES = {
     "wheel": tuple(WHEELS),
     "view": ("lit", *LIGHT_VIEWS, *VIEWS),
     "check": tuple(CHECKS),
-    "kind": (AUTO, *KINDS_OF_SKETCH),
 }

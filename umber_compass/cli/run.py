@@ -102,14 +102,36 @@ def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     steps.add_argument("--spacing", type=_number(0.5, 50), help="L* a step (9)")
 
 
+def _add_sketches(commands: Any) -> None:
+    from umber_compass.cli import sketches
+
+    new = _command(commands, "new", "a plan for a picture", sketches.new)
+    new.add_argument("sketch", help="a picture; with --from none a composition’s name")
+    new.add_argument("-o", "--output", required=True, metavar="PLAN")
+    new.add_argument("--focus", type=_place, metavar="X,Y", help="px in the sketch")
+    other = _command(commands, "replace", "another sketch for a plan", sketches.replace)
+    other.add_argument("plan")
+    other.add_argument("sketch")
+    other.add_argument("-o", "--output", required=True, metavar="PLAN2")
+    for command in (new, other):
+        command.add_argument(
+            "--from", dest="kind", choices=sketches.KINDS_OF_SKETCH, default="auto"
+        )
+        command.add_argument(
+            "--with",
+            dest="told",
+            action="append",
+            metavar="KEY=NUMBER",
+            help="what the kind is told, as gap=12, groups=4, regions=30, at-most=300",
+        )
+    says = "the compositions to begin with without a sketch"
+    _command(commands, "compositions", says, sketches.compositions)
+
+
 def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     from umber_compass.cli import judging, plans
 
-    new = _command(commands, "new", "a plan for a flats picture", plans.new)
-    new.add_argument("sketch")
-    new.add_argument("-o", "--output", required=True, metavar="PLAN")
-    new.add_argument("--from", dest="kind", choices=choices["kind"], default="auto")
-    new.add_argument("--focus", type=_place, metavar="X,Y", help="px in the sketch")
+    _add_sketches(commands)
     regions = _command(commands, "regions", "a plan’s regions", plans.regions)
     regions.add_argument("plan")
     regions.add_argument("--labels", metavar="PNG")
