@@ -190,6 +190,7 @@ def decided(plan: Plan, told: Told) -> Plan:
             material=told.materials.get(n, "matte"),
             form=_of(told.forms, n) or "auto",
             shares_form_with=ids.get(told.one_surface.get(n, "")),
+            named=True,
         )
         for r in plan.regions
         for n in [found[r.id]]
@@ -241,7 +242,9 @@ def main() -> int:
         flats = FOLDER / f"{told.name}.png"
         flats.write_bytes(draw(told.name))
         made = document.bring_in(flats)
-        document.save(decided(made.plan, told), made.pixels, FOLDER / f"{told.name}.umber")
+        plan = decided(made.plan, told)
+        plan = replace(plan, sketch=replace(plan.sketch, path=""))  # of no one's folder
+        document.save(plan, made.pixels, FOLDER / f"{told.name}.umber")
     return 0
 
 

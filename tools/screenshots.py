@@ -84,6 +84,8 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
         window.works.steps.open("harmony")
         _settle(window)
         window.grab().save(str(folder / "portrait.png"))
+    if not any(steps) or "kinds" in steps:
+        _kinds(window, folder)
     if not any(steps) or "palette" in steps:
         _lay(window, plan)
         window.grab().save(str(folder / "palette.png"))
@@ -111,6 +113,26 @@ def _compare(window: "MainWindow", folder: Path) -> None:
     _settle(window)
     window.grab().save(str(folder / "compare.png"))
     shown.compare("")
+
+
+def _kinds(window: "MainWindow", folder: Path) -> None:
+    """Line art as it is read, a grey thumbnail in colour, and the brief."""
+    from umber_compass.demo.plans import find
+    from umber_compass.window.benches.sketch.bench import READING, SketchBench
+
+    bench = window.works.layout.benches["sketch"]
+    assert isinstance(bench, SketchBench)
+    for demo, name in (("potting-bench", "lines"), ("squall", "grey")):
+        window.works.files.open_path(find(demo).plan, demo=True)
+        _settle(window)
+        window.works.steps.open("sketch")
+        bench.open_page(READING)
+        _settle(window)
+        window.grab().save(str(folder / f"{name}.png"))
+    window.works.steps.toggle_drawer("brief")
+    _settle(window)
+    window.grab().save(str(folder / "brief.png"))
+    bench.open_page(0)
 
 
 def _plan(window: "MainWindow") -> Plan:

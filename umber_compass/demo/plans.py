@@ -11,7 +11,7 @@ _MOST = 50_000_000
 
 
 class Demo(NamedTuple):
-    """A shipped scenario: the flats and the plan made for them."""
+    """A shipped scenario: the sketch and the plan made for them."""
 
     name: str
     title: str
@@ -24,13 +24,16 @@ class Demo(NamedTuple):
 
     @property
     def sketch(self) -> Path:
-        """Its flats."""
+        """Its sketch."""
         return FOLDER / f"{self.name}.png"
 
 
 DEMOS = (
-    Demo("lighthouse-bakery", "Lighthouse Bakery", "flats, a double page in low sun"),
-    Demo("kettle-weather", "Kettle weather", "flats, an upright cover by lamplight"),
+    Demo("lighthouse-bakery", "Lighthouse Bakery", "flats, a double page"),
+    Demo("kettle-weather", "Kettle weather", "flats, a cover by lamplight"),
+    Demo("potting-bench", "Potting bench", "line art, a calendar leaf"),
+    Demo("squall", "Squall", "grey thumbnail, a cover"),
+    Demo("lantern-hedgehog", "Lantern hedgehog", "sprite, 32 x 32 px"),
 )
 
 
