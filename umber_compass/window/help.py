@@ -28,6 +28,7 @@ PAGES = {
     "ramps": "Ramps",
     "handoff": "Hand-off",
     "checks": "Checks",
+    "practices": "Practices",
     "plan-format": "The plan file",
     "engine": "How fast it is",
 }

@@ -28,13 +28,22 @@ class Joining(QObject):
         self._join_stage()
         self._join_frame()
         hands = Hands(
-            works.desk, works.layout.stage, works.files, self._peeking, works.studies.library
+            works.desk,
+            works.layout.stage,
+            works.files,
+            self._peeking,
+            works.studies.library,
+            works.splitting,
+            works.sketches,
+            works.hands.ask,
         )
         for row in BENCHES.values():
             bench = works.layout.benches[row.step]
             self._join_bench(bench)
             row.join(bench, hands)
-        self._join_bench(works.layout.practice)
+        for drawer in works.layout.drawers.values():
+            self._join_bench(drawer)
+        join_references(works)
 
     def _join_desk(self) -> None:
         desk, notice = self._works.desk, self._works.layout.notice
@@ -42,6 +51,8 @@ class Joining(QObject):
         desk.opened.connect(self._on_opened)
         desk.painted.connect(self._works.following.show_lamps)  # with the picture, not after it
         desk.painted.connect(self._works.director.paint_now)
+        desk.live.redrawn.connect(lambda: suit(self._works))
+        desk.live.redrawn.connect(self._works.marks.renew)
         desk.live.sharpened.connect(self._works.director.show)
         desk.live.worked.connect(self._works.following.follow)
         desk.changed.connect(self._on_changed)
@@ -59,7 +70,6 @@ class Joining(QObject):
     def _join_stage(self) -> None:
         stage, at = self._works.layout.stage, self._works.marks.region_at
         stage.pointed.connect(lambda x, y: self._works.following.say_region(at(x, y)))
-        stage.pressed.connect(lambda x, y: self._works.desk.session.select(at(x, y)))
         stage.twice.connect(lambda x, y: self._works.steps.edit(at(x, y)))
         stage.given.connect(lambda r, x, y: self._works.regions.give(r, at(x, y)))
         stage.zoomed.connect(self._works.following.say_zoom)
@@ -69,7 +79,8 @@ class Joining(QObject):
     def _join_frame(self) -> None:
         parts = self._works.layout
         parts.route.chosen.connect(self._works.steps.open)
-        parts.practice_button.clicked.connect(self._works.steps.toggle_practice)
+        for name, button in parts.drawer_buttons.items():
+            button.clicked.connect(lambda _=False, n=name: self._works.steps.toggle_drawer(n))
         parts.tray.chosen.connect(self._works.desk.session.select)
         parts.tray.copied.connect(self._works.regions.copy)
         parts.strip.staged.connect(self._stage_view)
@@ -109,10 +120,7 @@ class Joining(QObject):
         self._hinting, self._works.files.demo_wanted = self._works.files.demo_wanted, False
         self._show_hint()
         self._works.files.offer_folder()
-        derived = self._works.desk.derived
-        if derived is not None:
-            height, width = derived.drawing.labels.shape
-            self._works.layout.middle.suit(width / height)
+        suit(self._works)
         self._works.marks.begin()
         self._works.menus.refresh()
 
@@ -149,3 +157,23 @@ class Joining(QObject):
         self._peeking.look(None)
         self._works.desk.seal()
         self.do(fix.edit)
+
+
+def suit(works: Works) -> None:
+    """Stand as suits the picture that is there now."""
+    derived = works.desk.derived
+    if derived is not None:
+        height, width = derived.drawing.labels.shape
+        works.layout.middle.suit(width / height)
+
+
+def join_references(works: Works) -> None:
+    """The pictures beside the plan: added, shown, picked from."""
+    drawer, references = works.layout.reference, works.references
+    drawer.adding.connect(works.sketches.add_reference)
+    drawer.added_path.connect(references.add_path)
+    drawer.added_data.connect(references.add_data)
+    drawer.wanted.connect(references.show)
+    drawer.picked.connect(works.regions.take_picked)
+    references.read.connect(drawer.show_read)
+    works.sketches.reference_chosen.connect(references.add_path)

@@ -13,11 +13,14 @@ from PySide6.QtWidgets import (
 
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.bench import Bench
-from umber_compass.window.benches.practice.bench import PracticeDrawer
+from umber_compass.window.drawers.brief import BriefDrawer
+from umber_compass.window.drawers.practice import PracticeDrawer
+from umber_compass.window.drawers.reference import ReferenceDrawer
 from umber_compass.window.frame.checks import Checks
 from umber_compass.window.frame.route import Route
 from umber_compass.window.middle import Middle
 
+DRAWERS = {"brief": "Brief", "reference": "Reference", "practice": "Practice"}
 _BENCH_PX = 440  # least width
 _SHARES = (640, 488)  # of middle and bench, in a window of the usual size
 
@@ -36,11 +39,14 @@ class Layout(QWidget):
         row.setContentsMargins(0, 0, 16, 8)
         row.setSpacing(16)
         self.route = Route([(r.step, r.title) for r in BENCHES.values()])
-        self.practice_button = QToolButton()
-        self.practice_button.setObjectName("quiet")
-        self.practice_button.setText(self.tr("Practice"))
-        self.practice_button.setCheckable(True)
-        self.route.add_below(self.practice_button)
+        self.drawer_buttons: dict[str, QToolButton] = {}
+        for name, title in DRAWERS.items():
+            button = QToolButton()
+            button.setObjectName("quiet")
+            button.setText(self.tr(title))
+            button.setCheckable(True)
+            self.drawer_buttons[name] = button
+            self.route.add_below(button)
         row.addWidget(self.route)
         self.middle = Middle()
         self.stage, self.tray, self.strip = self.middle.stage, self.middle.tray, self.middle.strip
@@ -72,7 +78,7 @@ class Layout(QWidget):
             self.wall,
             self.notice,
             *self.benches.values(),
-            self.practice,
+            *self.drawers.values(),
             self.checks,
         ]
 
@@ -97,9 +103,15 @@ class Layout(QWidget):
         column.setContentsMargins(0, 6, 0, 4)
         column.setSpacing(12)
         self.benches: dict[str, Bench] = {row.step: row.make() for row in BENCHES.values()}
-        self.practice = PracticeDrawer()
+        self.practice, self.brief = PracticeDrawer(), BriefDrawer()
+        self.reference = ReferenceDrawer()
+        self.drawers: dict[str, Bench] = {
+            "brief": self.brief,
+            "reference": self.reference,
+            "practice": self.practice,
+        }
         self.stack = QStackedWidget()
-        for bench in (*self.benches.values(), self.practice):
+        for bench in (*self.benches.values(), *self.drawers.values()):
             self.stack.addWidget(bench)
         self.checks = Checks()
         column.addWidget(self.stack, 1)

@@ -69,6 +69,8 @@ class MainWindow(QMainWindow):
         """A letter is held, or Escape leaves the picture alone. What a field takes never comes
         here."""
         session = self.works.desk.session
+        if event.key() == Qt.Key.Key_Escape and self.works.hands.on_stage.end_mode():
+            return
         if event.key() == Qt.Key.Key_Escape and self.works.layout.stage.alone:
             self.works.views.set_alone(False)
         elif event.key() == Qt.Key.Key_Escape and session.alone:
@@ -105,5 +107,7 @@ class MainWindow(QMainWindow):
         self.works.remembered.keep("values", value_words.notation().name)
         # What runs ends at its next tick; nobody need watch a window wait for that.
         self.hide()
+        self.works.sketches.watching.close()
+        self.works.splitting.close()
         self.works.desk.close()
         event.accept()

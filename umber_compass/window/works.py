@@ -9,15 +9,22 @@ from umber_compass.formats.cache import Cache
 from umber_compass.window.commands import actions
 from umber_compass.window.commands.context import ContextMenu
 from umber_compass.window.commands.focusing import Focusing
+from umber_compass.window.commands.hand_actions import hand_actions, sketch_actions
 from umber_compass.window.commands.recent import Recent
+from umber_compass.window.commands.region_hands import RegionHands
 from umber_compass.window.commands.regions import Regions
+from umber_compass.window.commands.stage_hands import StageHands
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.studies import StudyCommands
 from umber_compass.window.commands.study_actions import study_actions
 from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.references import References
 from umber_compass.window.desk.remembered import Remembered
+from umber_compass.window.desk.reworking import Reworking
+from umber_compass.window.desk.sketch_files import SketchFiles
+from umber_compass.window.desk.splitting import Splitting
 from umber_compass.window.frame.following import Following
 from umber_compass.window.frame.menus import Actions
 from umber_compass.window.help import Help
@@ -50,6 +57,10 @@ class Works(NamedTuple):
     context: ContextMenu
     focusing: Focusing
     studies: StudyCommands
+    hands: RegionHands
+    splitting: Splitting
+    references: References
+    sketches: SketchFiles
 
 
 def make(
@@ -70,25 +81,33 @@ def make(
     focusing = Focusing(desk, layout, marks, director)
     steps = StepCommands(desk.session, layout, following, small_views)
 
+    rework, splitting = Reworking(desk), Splitting(desk)
+    on_stage = StageHands(desk, layout.stage, marks, steps, rework)
+    hands = RegionHands(desk, regions, steps, on_stage)
+    sketches, references = SketchFiles(files, layout), References(desk)
     studies = StudyCommands(desk, layout, files, library or Library())
 
     def has_plan() -> bool:
         return desk.history is not None
 
     menus.fill(actions.file_actions(files, window.close, has_plan))
+    again = sketches.watching.again
+    menus.fill(sketch_actions(again, sketches.replace, sketches.add_candidate, has_plan))
     menus.fill(actions.edit_actions(desk, regions))
     menus.fill(actions.step_actions(steps, has_plan))
     menus.fill(actions.region_actions(regions, steps, has_plan))
+    menus.fill(hand_actions(hands, has_plan, lambda: regions.is_chosen))
     menus.fill(actions.focus_actions(focusing, has_plan))
     menus.fill(study_actions(studies, has_plan))
     menus.fill(actions.view_actions(views, has_plan))
     menus.fill(actions.help_actions(lambda page: pages.open(page)))
-    context = ContextMenu(desk, layout, regions, steps, marks)
+    context = ContextMenu(desk, layout, regions, steps, marks, hands)
     pages = Help(menus.specs.values(), window)
     recent = Recent(menus.menu("File"), remembered, files)
     start = StartPage(remembered.recent)
     start.picked.connect(files.open_path)
     start.choosing.connect(files.new)
+    start.composed.connect(sketches.compose)
     remembered.changed.connect(start.show_plans)
     desk.filed.connect(remembered.add)
     return Works(
@@ -110,4 +129,8 @@ def make(
         context,
         focusing,
         studies,
+        hands,
+        splitting,
+        references,
+        sketches,
     )

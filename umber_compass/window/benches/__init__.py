@@ -12,6 +12,12 @@ from umber_compass.window.benches import (
 )
 from umber_compass.window.benches.row import BenchRow
 
+
+def steps_titles() -> dict[str, str]:
+    """Every step's title, in the order of their numbers."""
+    return {row.step: row.title for row in BENCHES.values()}
+
+
 BENCHES: dict[str, BenchRow] = {
     m.ROW.step: m.ROW for m in (sketch, harmony, values, focus, studies, light, ramps, handoff)
 }

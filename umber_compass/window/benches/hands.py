@@ -1,10 +1,13 @@
 """What a bench may be joined to, beside what every bench is."""
 
+from collections.abc import Callable
 from typing import NamedTuple
 
 from umber_compass.document.library import Library
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.sketch_files import SketchFiles
+from umber_compass.window.desk.splitting import Splitting
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.peeking import Peeking
 
@@ -17,3 +20,6 @@ class Hands(NamedTuple):
     files: Files
     peeking: Peeking
     library: Library
+    splitting: Splitting
+    sketches: SketchFiles
+    asked: Callable[[str], object]  # does what a bench asks for by an action's name

@@ -32,7 +32,7 @@ def file_actions(
 ) -> list[Action]:
     """File."""
     return [
-        Action("new", "File", "in", "New from sketch …", "Ctrl+N", files.new),
+        Action("new", "File", "in", "New from sketch …", "Ctrl+N", lambda: files.new()),
         Action("open", "File", "in", "Open plan …", "Ctrl+O", files.open),
         Action("paste", "File", "in", "New from the clipboard", "Ctrl+V", Pasting(files).paste),
         Action("demo", "File", "in", "Open the demo", "", lambda: _open_demo(files)),
@@ -87,10 +87,24 @@ def step_actions(steps: StepCommands, has_plan: Callable[[], bool]) -> list[Acti
         )
         for row in BENCHES.values()
     ]
-    practice = Action(
-        "practice", "Step", "drawers", "Practice", "Alt+P", steps.toggle_practice, has_plan, True
-    )
-    return [*every, practice]
+    drawers = [
+        Action(
+            name,
+            "Step",
+            "drawers",
+            title,
+            keys,
+            partial(steps.toggle_drawer, name),
+            has_plan,
+            True,
+        )
+        for name, title, keys in (
+            ("brief", "Brief", "Alt+B"),
+            ("reference", "Reference", "Alt+R"),
+            ("practice", "Practice", "Alt+P"),
+        )
+    ]
+    return [*every, *drawers]
 
 
 def region_actions(

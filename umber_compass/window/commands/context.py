@@ -6,11 +6,12 @@ from PySide6.QtWidgets import QMenu, QWidget
 
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import region
-from umber_compass.plan.sketch_edits import set_role
 from umber_compass.plan.terms import ROLES
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.pipeline import Derived
+from umber_compass.window.commands.region_hands import RegionHands
+from umber_compass.window.commands.region_menu import add_hands
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.desk.desk import Desk
@@ -26,11 +27,17 @@ class ContextMenu(QObject):
     """Finds what lies under a right click, and offers what can be done with it."""
 
     def __init__(
-        self, desk: Desk, layout: Layout, regions: Regions, steps: StepCommands, marks: StageMarks
+        self,
+        desk: Desk,
+        layout: Layout,
+        regions: Regions,
+        steps: StepCommands,
+        marks: StageMarks,
+        hands: RegionHands,
     ) -> None:
         super().__init__(layout)
         self.desk, self.layout, self.regions = desk, layout, regions
-        self.steps, self.marks = steps, marks
+        self.steps, self.marks, self.hands = steps, marks, hands
         layout.menu_wanted.connect(self._open)
 
     def _open(self, event: QContextMenuEvent) -> None:
@@ -65,7 +72,8 @@ class ContextMenu(QObject):
             lambda: self.regions.copy(colour)
         )
         if found.region:
-            self.desk.session.select(found.region)
+            if found.region not in self.desk.session.chosen:
+                self.desk.session.select(found.region)
             self._add_region(menu, derived, found.region)
         return menu
 
@@ -91,9 +99,8 @@ class ContextMenu(QObject):
             action = roles.addAction(role)
             action.setCheckable(True)
             action.setChecked(role == named.role)
-            action.triggered.connect(
-                lambda _=False, r=role: self.desk.do(set_role(chosen, r, named.name))
-            )
+            action.triggered.connect(lambda _=False, r=role: self.hands.set_role(r))
+        add_hands(menu, self.hands, named)
         alone = menu.addAction(self.tr("Show it alone"))
         alone.setCheckable(True)
         alone.setChecked(self.desk.session.alone == chosen)

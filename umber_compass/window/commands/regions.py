@@ -52,6 +52,13 @@ class Regions(QObject):
         at = ids.index(chosen) if chosen in ids else -step
         self.desk.session.select(ids[(at + step) % len(ids)])
 
+    def take_picked(self, colour: str) -> None:
+        """A colour picked from a picture: given to the chosen region, or copied where none is."""
+        if self.is_chosen:
+            self.give(colour, self.desk.session.selection)
+        else:
+            self.copy(colour)
+
     def give(self, colour: str, target: str) -> None:
         """Give a region a colour that was dropped on it, from here or from another window."""
         derived = self.desk.derived

@@ -37,25 +37,28 @@ class StepCommands(QObject):
         if was_walled and not row.takes_stage:
             self._following.desk.live.sharpening.start()
         self._layout.strip.stage_view(self._session.view)
-        self._show_practice(False)
+        self._show_drawer("")
         self._layout.stack.setCurrentWidget(bench)
         self._following.follow()
         if not isinstance(QApplication.focusWidget(), QAbstractButton):
             shown = self._layout.wall.grid if row.takes_stage else self._layout.stage
             (bench.first_focus() or shown).setFocus()
 
-    def toggle_practice(self) -> None:
-        """Open the practice's numbers over the bench, or close them."""
-        drawer = self._layout.practice
+    def toggle_drawer(self, name: str) -> None:
+        """Open a drawer over the bench, or close it."""
+        drawer = self._layout.drawers[name]
         opens = self._layout.stack.currentWidget() is not drawer
         bench = self._layout.benches[self._session.step]
         self._layout.stack.setCurrentWidget(drawer if opens else bench)
-        self._show_practice(opens)
+        self._show_drawer(name if opens else "")
         self._following.follow()
+        if opens and name == "reference":
+            drawer.setFocus()
 
-    def _show_practice(self, on: bool) -> None:
-        self._layout.practice_button.setChecked(on)
-        self._following.actions.check("practice", on)
+    def _show_drawer(self, name: str) -> None:
+        for each, button in self._layout.drawer_buttons.items():
+            button.setChecked(each == name)
+            self._following.actions.check(each, each == name)
 
     def name_chosen(self) -> None:
         """Put the caret into the chosen region's name."""

@@ -70,6 +70,7 @@ class Desk(QObject):
         self.saved = opened.plan if path is not None else None
         self.live.begin(opened.pixels, opened.plan, relief)
         self.session.selection = self.session.alone = ""
+        self.session.also = ()
         self._follow()
         self.opened.emit()
         if path is not None:

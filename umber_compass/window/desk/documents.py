@@ -16,6 +16,8 @@ from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.steps.harmony.scheme import as_read
 from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.sketch.compositions import COMPOSITIONS
+from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.session import FIRST_WITH_SKETCH
 from umber_compass.window.desk.worker import Urgency, said
@@ -43,7 +45,7 @@ class Documents(QObject):
         super().__init__(desk)
         self.desk = desk
 
-    def open(self, path: Path, keep_path: bool, settle: Settle) -> None:
+    def open(self, path: Path, keep_path: bool, settle: Settle, kind: str = AUTO) -> None:
         """Read a plan, or bring a picture in, off the GUI thread. `settle` is asked before it takes
         the place of what is on the desk then: there may be work in it that was not there before."""
         desk = self.desk
@@ -53,7 +55,7 @@ class Documents(QObject):
         def read(tick: Tick) -> _Read:
             stamp = atomic.stamp(path)  # before it is read: a later change is seen when saving
             if not is_plan:
-                return _Read(document.bring_in(path, tick=tick), None, None)
+                return _Read(document.bring_in(path, None, kind, tick), None, None)
             kept = desk.live.kept
             opened = document.open_plan(path, kept, tick)
             if kept is None or not rig_of(opened.plan).on:
@@ -72,6 +74,14 @@ class Documents(QObject):
 
         self._take(name, read, None, False, settle)
 
+    def compose(self, name: str, settle: Settle) -> None:
+        """Begin from a composition, as `open` does."""
+
+        def read(tick: Tick) -> _Read:
+            return _Read(document.compose(name), None, None)
+
+        self._take(COMPOSITIONS[name].title, read, None, False, settle)
+
     def _take(
         self,
         name: str,
@@ -89,7 +99,8 @@ class Documents(QObject):
                 if not is_plan:
                     desk.session.open_step(FIRST_WITH_SKETCH)
                 desk.lay(found.opened, at, found.relief, found.stamp)
-                desk.told.emit("" if is_plan else str(as_read(study(found.opened.plan))), False)
+                read = str(as_read(study(found.opened.plan)))
+                desk.told.emit("" if is_plan else f"{found.opened.says}. {read}", False)
                 desk.live.say_damage()
 
             settle(lay)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QWidget
 
 from umber_compass.formats.plan_file import ENDING
 from umber_compass.steps.handoff.palette import stem
+from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.documents import Documents
 from umber_compass.window.widgets.dialogs import Dialogs
@@ -42,12 +43,12 @@ class Files(QObject):
             self.folder = folder
             self.folder_changed.emit(folder)
 
-    def open_path(self, path: Path, demo: bool = False) -> None:
-        """Open a plan or bring a picture in, once unsaved work is settled."""
+    def open_path(self, path: Path, demo: bool = False, kind: str = AUTO) -> None:
+        """Open a plan or bring a picture in, read as a kind, once unsaved work is settled."""
 
         def now() -> None:
             self.demo_wanted = demo
-            self.documents.open(path, not demo, self.settling(path.name))
+            self.documents.open(path, not demo, self.settling(path.name), kind)
 
         self.when_settled(now)
 
@@ -79,11 +80,11 @@ class Files(QObject):
             self.save(lambda: self.when_settled(then))
         return answer != "cancel"
 
-    def new(self) -> None:
-        """Bring a sketch in."""
+    def new(self, kind: str = AUTO) -> None:
+        """Bring a sketch in, read as a kind."""
         path = self.dialogs.sketch(self._parent)
         if path is not None:
-            self.open_path(path)
+            self.open_path(path, kind=kind)
 
     def open(self) -> None:
         """Open a plan."""

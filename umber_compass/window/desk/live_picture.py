@@ -28,6 +28,7 @@ class LivePicture(QObject):
     rebuilt = Signal()  # forms are there that were not: derive and measure anew
     sharpened = Signal()  # the exact picture took the place of the quick one
     worked = Signal()  # what a bench shows was worked out
+    redrawn = Signal()  # the plan has another drawing
     told = Signal(str, bool)  # a line for the artist; whether it is about something refused
 
     def __init__(self, worker: Worker, session: Session, kept: Kept | None) -> None:
@@ -66,6 +67,8 @@ class LivePicture(QObject):
             self._stale = True
         else:
             self._repaint(before, self.derived)
+        if before is not None and before.drawing is not self.derived.drawing:
+            self.redrawn.emit()
         self.ask_relief()
         self._worker.forget("exact")  # of the plan before
         if not self._session.dragging:

@@ -1,6 +1,8 @@
 """What the artist has open and in hand, each known here alone: the step, the chosen region, the
 view on the stage, the key that is held, whether something is dragged."""
 
+from collections.abc import Iterable
+
 from PySide6.QtCore import QObject, Signal
 
 FIRST_STEP = "harmony"
@@ -19,6 +21,7 @@ class Session(QObject):
         super().__init__()
         self.step = FIRST_STEP
         self.selection = ""
+        self.also: tuple[str, ...] = ()  # regions chosen beside it
         self.view = ""  # on the stage; empty for the picture as it is
         self.held = ""  # what a held key shows: a moment of the plan or a part of its light
         self.dragging = False
@@ -34,11 +37,33 @@ class Session(QObject):
     def select(self, region_id: str) -> None:
         """Point every part of the window at a region. One that is seen alone stays so until another
         is chosen."""
-        self.selection = region_id
+        self.selection, self.also = region_id, ()
         if region_id != self.alone:
             self.alone = ""
         self.acted.emit()
         self.selected.emit(region_id)
+
+    @property
+    def chosen(self) -> tuple[str, ...]:
+        """Every chosen region, that which was chosen last first."""
+        return (self.selection, *self.also) if self.selection else ()
+
+    def select_several(self, ids: Iterable[str]) -> None:
+        """Point every part of the window at several regions, the first of which leads."""
+        found = tuple(dict.fromkeys(i for i in ids if i))
+        self.selection, self.also = (found[0], found[1:]) if found else ("", ())
+        self.alone = ""
+        self.acted.emit()
+        self.selected.emit(self.selection)
+
+    def select_too(self, region_id: str) -> None:
+        """Choose a region beside those that are, or no longer."""
+        if not region_id:
+            return
+        if region_id in self.chosen:
+            self.select_several(i for i in self.chosen if i != region_id)
+        else:
+            self.select_several((region_id, *self.chosen))
 
     def show_alone(self, region_id: str) -> None:
         """See one region alone on the stage; none: all of them."""

@@ -4,8 +4,8 @@ from PySide6.QtCore import QObject, Qt
 from PySide6.QtWidgets import QMainWindow
 
 from umber_compass.plan.edits import region
+from umber_compass.plan.practices import PRACTICES
 from umber_compass.steps.checks import CHECKS
-from umber_compass.steps.light.views import LIGHT_VIEWS
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import lit_range
 from umber_compass.window.benches import BENCHES
@@ -16,6 +16,7 @@ from umber_compass.window.frame.tray_painting import Swatch
 from umber_compass.window.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks
+from umber_compass.window.strip.views import OF_LIGHT
 
 _LEAST_ROOM = 120  # px for what the piece is for
 
@@ -42,12 +43,14 @@ class Following(QObject):
         derived = self.desk.derived
         if derived is None:
             return
+        self.layout.stage.show_whole_px(derived.rules["picture.smooth"] < 0.5)
         if not self.desk.session.dragging:
             self.director.show()
         self.show_bench(derived)
         self.layout.title.setText(derived.plan.title)
         self.say_purpose()
         self._show_tray(derived)
+        self.layout.route.set_order(PRACTICES[derived.plan.practice].route)
         self.show_checks()
         self._show_history()
 
@@ -85,6 +88,7 @@ class Following(QObject):
     def show_checks(self) -> None:
         """The checks of the open step, and how many wait at the others."""
         results = self.desk.judge.results
+        self.layout.practice.show_results(results)
         step = self.desk.session.step
         warned = [CHECKS[r.check].step for r in results if r.level == "warning"]
         self.layout.route.show_step(step, {s: warned.count(s) for s in BENCHES})
@@ -163,7 +167,7 @@ class Following(QObject):
     def can_hold(self, what: str) -> bool:
         """Whether a held key has something to show; says why where it has not."""
         lit = self.desk.derived is not None and self.desk.derived.lit is not None
-        if what in LIGHT_VIEWS and what != "flat" and not lit:
+        if what in OF_LIGHT and not lit:
             line = self.tr("The light is off; switch it on at the light bench")
             self.layout.notice.tell(line, False)
             return False

@@ -1,5 +1,8 @@
 """The route: a line with a stop for each step."""
 
+from collections.abc import Sequence
+from itertools import pairwise
+
 from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
@@ -24,6 +27,11 @@ class Stop(QAbstractButton):
 
     def sizeHint(self) -> QSize:
         return QSize(104, STOP_HEIGHT)
+
+    def stand(self, first: bool, last: bool) -> None:
+        """Whether it begins or ends the line."""
+        self._first, self._last = first, last
+        self.update()
 
     def say(self, reached: bool, warnings: int) -> None:
         """Whether the step was opened, and how many warnings wait there."""
@@ -94,6 +102,21 @@ class Route(QWidget):
             layout.addWidget(stop)
         layout.addStretch(1)
         self._reached: set[str] = set()
+        self._order = tuple(key for key, _ in steps)
+
+    def set_order(self, keys: Sequence[str]) -> None:
+        """Stand the stops in a practice's order."""
+        layout = self.layout()
+        assert isinstance(layout, QVBoxLayout)
+        if tuple(keys) == self._order:
+            return
+        self._order = tuple(keys)
+        for i, key in enumerate(keys):
+            layout.removeWidget(self.stops[key])
+            layout.insertWidget(i, self.stops[key])
+            self.stops[key].stand(i == 0, i == len(keys) - 1)
+        for one, other in pairwise(keys):
+            self.setTabOrder(self.stops[one], self.stops[other])
 
     def show_step(self, key: str, warnings: dict[str, int]) -> None:
         """Mark the open step and how many warnings each has."""

@@ -122,13 +122,14 @@ class PictureView(QWidget):
         if self._image is None:
             return
         frame = self.frame()
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, not self.zoom.whole)
         if self._part is not None:
             ratio = self.devicePixelRatioF()
             parts.draw(painter, frame, self.picture, ratio, self._image, self._part)
         else:
             shown = frame.width() * self.devicePixelRatioF()
-            image = self._image if self._quick else self._halves.of(self._image, shown)
+            plain = self._quick or self.zoom.whole
+            image = self._image if plain else self._halves.of(self._image, shown)
             draw_seen(painter, self.rect().toRectF(), frame, image)
         if self.fading.image is not None:
             painter.setOpacity(self.fading.opacity)
@@ -142,7 +143,14 @@ class PictureView(QWidget):
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if event.angleDelta().y():
-            self.zoom_to(self.scale * wheel_factor(event), event.position())
+            by = wheel_factor(event)
+            now = self.scale
+            # A whole multiple never stays where it is: one step at least.
+            if self.zoom.whole and now >= 1:
+                now = max(now * by, now + 1) if by > 1 else min(now * by, max(now - 1, 1))
+                self.zoom_to(now, event.position())
+            else:
+                self.zoom_to(now * by, event.position())
         event.accept()
 
     def event(self, event: QEvent) -> bool:

@@ -11,14 +11,15 @@ from PySide6.QtGui import (
 )
 
 from umber_compass.steps.light.lamps import in_words, stepped
-from umber_compass.window.stage import focus_marks, lamp_marks, tags
+from umber_compass.window.stage import focus_marks, lamp_marks, neck_marks, tags
 from umber_compass.window.stage.axis_marks import AxisHandles
+from umber_compass.window.stage.drawn_on import DrawnOn
 from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.lamp_marks import LampMark
+from umber_compass.window.stage.neck_marks import NeckMark
 from umber_compass.window.stage.outline import Outline
 from umber_compass.window.stage.panning import Panning
 from umber_compass.window.stage.tags import Covers, Placed, Tag
-from umber_compass.window.stage.taking import TakingSwatches
 from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME, font
 
@@ -35,20 +36,22 @@ def _nothing(plate: QRectF, label: int) -> float:
     return 0.0
 
 
-class Stage(Holding, TakingSwatches):
+class Stage(Holding, DrawnOn):
     """Says what is pointed at; lamps on it are dragged, or stepped with the arrow keys by 2
     degrees, with Shift by 10."""
 
     pointed = Signal(float, float)  # picture px; -1, -1 when the pointer leaves
-    pressed = Signal(float, float)
     twice = Signal(float, float)
     lamp_moved = Signal(str, object)  # name, unit direction
     axis_moved = Signal(object)  # AxisMark, when its end is let go
     began = Signal()
     ended = Signal()
+    neck_pressed = Signal(int)
 
     def __init__(self) -> None:
         super().__init__()
+        self.necks: tuple[NeckMark, ...] = ()
+        self.gaps_shown = False
         self.setObjectName("stage")
         self.setAccessibleName(self.tr("Picture"))
         self.setAcceptDrops(True)
@@ -107,6 +110,8 @@ class Stage(Holding, TakingSwatches):
         tags.paint(painter, self._places(frame))
         focus_marks.paint(painter, self.focus_marks, frame)
         self.axis.paint(painter, frame)
+        neck_marks.paint(painter, _gaps(self), frame)
+        self.hand.paint(painter)
         lamp_marks.paint(painter, self.lamps, frame, self.hasFocus())
         if self.hasFocus() and not self.alone:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
@@ -142,7 +147,11 @@ class Stage(Holding, TakingSwatches):
         if lamp is not None:
             self._held_lamp = lamp.name
             self.began.emit()
-        elif not self.axis.press(event.position(), self.frame()):
+        elif self.axis.press(event.position(), self.frame()):
+            return
+        elif (neck := neck_marks.hit(_gaps(self), event.position(), self.frame())) is not None:
+            self.neck_pressed.emit(neck.number)
+        elif not self.hand.press(event.position()):
             self.pressed.emit(*self.to_picture(event.position()))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
@@ -154,6 +163,9 @@ class Stage(Holding, TakingSwatches):
         elif self.axis.held is not None:
             self.axis.move(event.position(), self.frame())
             self.update()
+        elif self.hand.is_held:
+            self.hand.move(event.position())
+            self.update()
         else:
             over = lamp_marks.hit(self.lamps, event.position(), self.frame()) is not None
             over = over or self.axis.hit(event.position(), self.frame()) is not None
@@ -163,10 +175,13 @@ class Stage(Holding, TakingSwatches):
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._panning.release():
             self.unsetCursor()
+        if self.hand.is_held and event.button() == Qt.MouseButton.LeftButton:
+            self.take_drawn()
         self.let_go()
 
     def let_go(self) -> None:
         """End a drag, if there is one."""
+        self.hand.cancel()
         turned = self.axis.release()
         if turned is not None:
             self.axis_moved.emit(turned)
@@ -198,3 +213,8 @@ class Stage(Holding, TakingSwatches):
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         if not self._panning.key(event, False):
             super().keyReleaseEvent(event)
+
+
+def _gaps(stage: Stage) -> tuple[NeckMark, ...]:
+    """The gaps of line art that are marked now."""
+    return stage.necks if stage.gaps_shown else ()

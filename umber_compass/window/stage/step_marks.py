@@ -7,6 +7,7 @@ from typing import NamedTuple
 from umber_compass.window.stage.axis_marks import AxisMark
 from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.lamp_marks import LampMark
+from umber_compass.window.stage.neck_marks import NeckMark
 
 
 class Marks(NamedTuple):
@@ -16,3 +17,5 @@ class Marks(NamedTuple):
     lamps: tuple[LampMark, ...] = ()
     focus: FocusMarks = FocusMarks()
     axis: AxisMark | None = None
+    necks: tuple[NeckMark, ...] = ()
+    frames: bool = False  # whether a drag on the picture chooses regions by a frame

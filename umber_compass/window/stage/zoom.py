@@ -2,6 +2,8 @@
 
 from PySide6.QtCore import QPointF, QRectF, QSizeF
 
+from umber_compass.window.widgets.whole_px import whole_ratio
+
 MOST_ZOOM, LEAST_ZOOM = 16.0, 0.05
 WHEEL_STEP = 1.25
 
@@ -15,14 +17,16 @@ class Zoom:
         self.middle = QPointF(0.5, 0.5)  # shares of the picture
         # Kept free round the picture while it is fitted: a share of it, and screen px.
         self.inset, self.margin = 0.0, 0.0
+        self.whole = False  # px are shown at whole multiples
 
     def scale(self, picture: QSizeF, room: QSizeF) -> float:
         """Screen px for each px of the picture."""
         if self.factor is not None:
-            return self.factor
+            return whole_ratio(self.factor) if self.whole else self.factor
         whole = 1 + 2 * self.inset
         across, down = (max(side - 2 * self.margin, 1) for side in room.toTuple())
-        return min(across / (picture.width() * whole), down / (picture.height() * whole))
+        found = min(across / (picture.width() * whole), down / (picture.height() * whole))
+        return whole_ratio(found) if self.whole else found
 
     def frame(self, picture: QSizeF, room: QSizeF) -> QRectF:
         """Where the picture lies on the widget. A fitted one stands in the middle."""
@@ -58,8 +62,8 @@ class Zoom:
         """Another zoom; what lies at a place of the widget stays there."""
         frame = self.frame(picture, room)
         share = QPointF((at.x() - frame.x()) / frame.width(), (at.y() - frame.y()) / frame.height())
-        self.factor = min(max(zoom, LEAST_ZOOM), MOST_ZOOM)
-        size = picture * self.factor
+        self.factor = min(max(zoom, LEAST_ZOOM), MOST_ZOOM * (4 if self.whole else 1))
+        size = picture * self.scale(picture, room)
         self.middle = QPointF(
             share.x() + (room.width() / 2 - at.x()) / size.width(),
             share.y() + (room.height() / 2 - at.y()) / size.height(),

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QAbstractButton, QGridLayout, QMenu, QSizePolicy, 
 
 from umber_compass.window.strip.views import EVERY_VIEW, OF_LIGHT, USUAL
 from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.whole_px import draw_image, fitted
 
 TILE_PX = 152  # width at scale 1
 CAPTION = 22
@@ -52,9 +53,8 @@ class Tile(QAbstractButton):
         height = self.height() - CAPTION
         box = QRectF(0, 0, self.width(), height)
         if self._image is not None:
-            ratio = min(self.width() / self._image.width(), height / self._image.height())
-            box = QRectF(0, 0, self._image.width() * ratio, self._image.height() * ratio)
-            painter.drawImage(box, self._image)
+            box = fitted(box, self._image)
+            draw_image(painter, box, self._image)
         else:
             box.setHeight(height - 8)
             painter.fillRect(box, THEME.colour("well"))

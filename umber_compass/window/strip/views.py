@@ -19,5 +19,5 @@ EVERY_VIEW = {
     **{n: View(v.title, v.says) for n, v in LIGHT_VIEWS.items()},
 }
 OF_PULL = tuple(v.name for v in VIEWS.values() if v.needs_pull)  # until it is known, nothing
-OF_LIGHT = tuple(n for n in LIGHT_VIEWS if n != "flat")  # which need the light
+OF_LIGHT = tuple(n for n, v in LIGHT_VIEWS.items() if v.part is not None)  # which need the light
 USUAL = ("grey", "squint", "mirrored", "small")

@@ -7,6 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.whole_px import draw_image
 
 STRIP, WORDS = 12, 42  # px, heights below the picture
 _GAP = 5  # px between picture and strip
@@ -34,8 +35,7 @@ def paint_card(painter: QPainter, box: QRectF, face: CardFace, focused: bool) ->
     if face.bitmap is None:
         painter.fillRect(picture, THEME.colour("well"))
     else:
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.drawImage(picture, face.bitmap.image)
+        draw_image(painter, picture, face.bitmap.image)
     strip = QRectF(box.x(), picture.bottom() + _GAP, box.width(), STRIP)
     if face.hues:
         _paint_hues(painter, strip, face.hues)

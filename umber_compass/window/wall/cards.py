@@ -191,6 +191,7 @@ def _key(plan: Plan, study: Study) -> tuple[object, ...]:
         study.scheme,
         study.colours,
         study.rig,
+        study.shading,
         study.wishes,
         study.focus,
         study.falloff,

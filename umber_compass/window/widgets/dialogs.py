@@ -20,8 +20,8 @@ class Dialogs:
     """Asks the artist for files and for what happens to unsaved work."""
 
     def sketch(self, parent: QWidget) -> Path | None:
-        """A flats picture."""
-        pictures = _tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.bmp)")
+        """A picture of any kind."""
+        pictures = _tr("Pictures (*.png *.jpg *.jpeg *.webp *.tif *.tiff *.bmp *.ora)")
         return _path(QFileDialog.getOpenFileName(parent, _tr("New from sketch"), "", pictures)[0])
 
     def plan(self, parent: QWidget) -> Path | None:

@@ -1,1 +1,0 @@
-"""The practice's numbers, as a drawer over the bench."""

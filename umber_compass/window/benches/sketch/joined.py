@@ -1,0 +1,37 @@
+"""What the sketch bench is joined to: the chosen regions, the sketch's file, its candidates, and
+the ways it can be read."""
+
+from umber_compass.window.benches.hands import Hands
+from umber_compass.window.benches.sketch.bench import READING, SketchBench
+
+
+def join(bench: SketchBench, hands: Hands) -> None:
+    """Join the bench to the desk and what works beside it."""
+    session = hands.desk.session
+    bench.chosen_several.connect(session.select_several)
+    bench.chosen_now = lambda: session.chosen
+    bench.asked.connect(hands.asked)
+    bench.replacing.connect(hands.sketches.replace)
+    watching, splitting = hands.sketches.watching, hands.splitting
+    watching.found.connect(bench.plan_page.show_followed)
+    splitting.found.connect(bench.plan_page.show_followed)
+    hands.desk.opened.connect(lambda: bench.plan_page.show_followed(None))
+    splitting.previewed.connect(bench.reading.show_preview)
+    bench.reading.looked.connect(splitting.want)
+    bench.reading.taken.connect(splitting.take)
+    candidates, page = hands.sketches.candidates, bench.candidates
+    page.adding.connect(hands.sketches.add_candidate)
+    page.choosing.connect(candidates.choose)
+    page.wanted.connect(candidates.picture)
+    candidates.pictured.connect(page.show_pictures)
+
+    def show_watched() -> None:
+        bench.watched = watching.is_watched
+
+    hands.desk.painted.connect(show_watched)
+
+    def show_gaps() -> None:
+        hands.stage.gaps_shown = bench.pages.currentIndex() == READING
+        hands.stage.update()
+
+    bench.paged.connect(show_gaps)

@@ -1,0 +1,239 @@
+"""The page of how the sketch is read: its kind and what that is told, looked at before it is taken;
+its gaps; and the artist's own shading."""
+
+from functools import partial
+
+from PySide6.QtCore import QRectF, QSignalBlocker, Signal
+from PySide6.QtGui import QPainter
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from umber_compass.plan.model import Shading, ShadingHue
+from umber_compass.plan.shading_edits import (
+    set_shading_hue,
+    set_shading_strength,
+    shade_beside,
+    switch_shading,
+)
+from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.sketch.kinds import KINDS, NONE
+from umber_compass.steps.sketch.kinds.spec import Setting
+from umber_compass.window.benches.bench import quiet
+from umber_compass.window.desk.splitting import Preview
+from umber_compass.window.stage import neck_marks
+from umber_compass.window.stage.neck_marks import NeckMark
+from umber_compass.window.widgets.clearing import clear
+from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.picture_box import PictureBox
+
+_HUES: tuple[tuple[ShadingHue, str], ...] = (
+    ("kept", "keeps its hue"),
+    ("cool-warm", "cools in shade, warms in light"),
+    ("rig", "follows the lamps"),
+)
+
+
+class ReadingPage(QWidget):
+    """Says which way of splitting is looked at, and which is taken."""
+
+    edit_wanted = Signal(object)
+    looked = Signal(str, object)  # a kind and its settings
+    taken = Signal(str, object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        self._sketch: object = None
+        self._fields: dict[str, NumberField] = {}
+        self._told: dict[str, float] = {}
+        row = QHBoxLayout()
+        row.setSpacing(8)
+        self.kind = QComboBox()
+        for kind in KINDS.values():
+            self.kind.addItem(kind.title, kind.name)
+        self.kind.setAccessibleName(self.tr("Kind of sketch"))
+        self.kind.activated.connect(self._on_kind)
+        row.addWidget(quiet(self.tr("read as")))
+        row.addWidget(self.kind)
+        self.kind_says = quiet("")
+        row.addWidget(self.kind_says, 1)
+        column.addLayout(row)
+        self._grid = QGridLayout()
+        self._grid.setHorizontalSpacing(8)
+        self._grid.setColumnStretch(3, 1)
+        column.addLayout(self._grid)
+        line = QHBoxLayout()
+        self.count = QLabel()
+        self.count.setObjectName("strong")
+        self.count.setWordWrap(True)
+        self.take = QPushButton(self.tr("Take it"))
+        self.take.setToolTip(self.tr("Regions that are found again keep all that was decided"))
+        self.take.clicked.connect(lambda: self.taken.emit(self._kind(), dict(self._told)))
+        line.addWidget(self.count, 1)
+        line.addWidget(self.take)
+        column.addLayout(line)
+        self.preview = PictureBox(self.tr("What would be found"), 150)
+        column.addWidget(self.preview, 1)
+        column.addWidget(self._build_shading())
+
+    def _build_shading(self) -> QWidget:
+        self.shading = QWidget()
+        grid = QGridLayout(self.shading)
+        grid.setContentsMargins(0, 4, 0, 0)
+        grid.setHorizontalSpacing(8)
+        grid.setVerticalSpacing(6)
+        self.on = QCheckBox(self.tr("Keep your own shading"))
+        self.on.clicked.connect(lambda on: self.edit_wanted.emit(switch_shading(on)))
+        self.strength = NumberField(
+            self.tr("Strength of your shading"),
+            0,
+            200,
+            " %",
+            5,
+            0,
+            self.tr("softer under 100 %, stronger over it"),
+        )
+        self.strength.wanted.connect(lambda n: self.edit_wanted.emit(set_shading_strength(n)))
+        self.hue = QComboBox()
+        for key, text in _HUES:
+            self.hue.addItem(self.tr(text), key)
+        self.hue.setAccessibleName(self.tr("Hue in shade and light"))
+        self.hue.activated.connect(
+            lambda i: self.edit_wanted.emit(set_shading_hue(self.hue.itemData(i)))
+        )
+        self.beside = QComboBox()
+        self.beside.addItems([self.tr("instead of forms"), self.tr("beside the forms")])
+        self.beside.setAccessibleName(self.tr("Shading and forms"))
+        self.beside.setToolTip(
+            self.tr(
+                "Where the light is on: your shading stands for the forms, or goes beside them;"
+                " beside them a region’s value is no longer exact"
+            )
+        )
+        self.beside.activated.connect(lambda i: self.edit_wanted.emit(shade_beside(i == 1)))
+        grid.addWidget(self.on, 0, 0, 1, 2)
+        grid.addWidget(self.strength, 0, 2)
+        grid.addWidget(quiet(self.tr("hue in shade and light")), 1, 0)
+        grid.addWidget(self.hue, 1, 1, 1, 2)
+        grid.addWidget(quiet(self.tr("where the light is on")), 2, 0)
+        grid.addWidget(self.beside, 2, 1, 1, 2)
+        grid.setColumnStretch(3, 1)
+        says = quiet(
+            self.tr("The views “Colour layer”, “Multiply” and “Overlay” show the usual layers.")
+        )
+        says.setWordWrap(True)
+        grid.addWidget(says, 3, 0, 1, 4)
+        return self.shading
+
+    def _kind(self) -> str:
+        return str(self.kind.currentData())
+
+    def show_derived(self, derived: Derived) -> None:
+        """Show how a plan's sketch was read, and its shading."""
+        sketch = derived.plan.sketch
+        if sketch is not self._sketch:
+            self._sketch = sketch
+            self._told = dict(sketch.settings)
+            kind = sketch.kind if sketch.kind in KINDS else "flats"
+            with QSignalBlocker(self.kind):
+                self.kind.setCurrentIndex(self.kind.findData(kind))
+            self._show_settings()
+            if sketch.kind == NONE:
+                self.kind_says.setText(self.tr("a composition of ours"))
+            if self.isVisible():
+                self.look()
+        self._show_shading(derived.shading, derived.drawing.shades is not None)
+
+    def look(self) -> None:
+        """Have what is told now previewed."""
+        self.count.setText(self.tr("…"))
+        self.looked.emit(self._kind(), dict(self._told))
+
+    def _on_kind(self) -> None:
+        self._told = {}
+        self._show_settings()
+        self.look()
+
+    def _show_settings(self) -> None:
+        kind = KINDS[self._kind()]
+        self.kind_says.setText(self.tr(kind.says))
+        clear(self._grid)
+        self._fields = {}
+        for i, setting in enumerate(kind.settings):
+            if setting.is_switch:
+                box = self._switch(setting)
+                self._grid.addWidget(box, i // 2, 2 * (i % 2), 1, 2)
+                continue
+            field = self._field(setting)
+            self._fields[setting.key] = field
+            self._grid.addWidget(quiet(self.tr(setting.title)), i // 2, 2 * (i % 2))
+            self._grid.addWidget(field, i // 2, 2 * (i % 2) + 1)
+
+    def _switch(self, setting: Setting) -> QCheckBox:
+        box = QCheckBox(self.tr(setting.title))
+        box.setChecked(bool(self._told.get(setting.key, setting.usual)))
+        box.clicked.connect(lambda on: self._on_setting(setting, float(on)))
+        return box
+
+    def _field(self, setting: Setting) -> NumberField:
+        low = setting.low - 1 if setting.usual is None else setting.low
+        field = NumberField(setting.title, low, setting.high, f" {setting.unit}")
+        field.setKeyboardTracking(True)
+        if setting.usual is None:
+            field.setSpecialValueText(self.tr("as found"))
+        now = self._told.get(setting.key, setting.usual)
+        field.show_number(low if now is None else now)
+        field.wanted.connect(partial(self._on_setting, setting))
+        return field
+
+    def _on_setting(self, setting: Setting, number: float) -> None:
+        if setting.usual is None and number < setting.low:
+            self._told.pop(setting.key, None)
+        else:
+            self._told[setting.key] = number
+        self.look()
+
+    def show_preview(self, preview: Preview) -> None:
+        """What was looked at."""
+        if preview.kind != self._kind():
+            return
+        self.take.setEnabled(not preview.line)
+        if preview.line:
+            self.count.setText(f"▲  {preview.line}")
+            self.preview.show_packed(None)
+            return
+        self.preview.over = partial(_paint_gaps, preview.gaps())
+        self.preview.show_packed(preview.shown)
+        closed = sum(n.closed for n in preview.necks)
+        if preview.kind == "lines":
+            text = self.tr("{count:,} regions; {closed} gaps closed, {open} may leak")
+            line = text.format(
+                count=preview.regions, closed=closed, open=len(preview.necks) - closed
+            )
+        else:
+            line = self.tr("{count:,} regions").format(count=preview.regions)
+        self.count.setText(line)
+
+    def _show_shading(self, shading: Shading, has: bool) -> None:
+        self.shading.setVisible(has)
+        with QSignalBlocker(self.on), QSignalBlocker(self.hue), QSignalBlocker(self.beside):
+            self.on.setChecked(shading.on)
+            self.hue.setCurrentIndex(self.hue.findData(shading.hue))
+            self.beside.setCurrentIndex(1 if shading.beside else 0)
+        self.strength.show_number(shading.strength)
+        for part in (self.strength, self.hue, self.beside):
+            part.setEnabled(shading.on)
+
+
+def _paint_gaps(gaps: tuple[NeckMark, ...], painter: QPainter, box: QRectF) -> None:
+    neck_marks.paint(painter, gaps, box)

@@ -1,0 +1,93 @@
+"""What hands do to chosen regions: merge, split, give away, one surface; going through those
+without a name."""
+
+from PySide6.QtCore import QObject
+
+from umber_compass.picture.forms import front_order
+from umber_compass.plan.edits import region
+from umber_compass.plan.regrouping import one_surface, set_several
+from umber_compass.plan.sketch_edits import set_role
+from umber_compass.plan.terms import Form, Material, Role
+from umber_compass.steps.sketch.standing import next_unnamed
+from umber_compass.window.commands.regions import Regions
+from umber_compass.window.commands.stage_hands import StageHands
+from umber_compass.window.commands.steps import StepCommands
+from umber_compass.window.desk.desk import Desk
+from umber_compass.words import words
+
+
+class RegionHands(QObject):
+    """Acts on the regions that are chosen."""
+
+    def __init__(
+        self, desk: Desk, regions: Regions, steps: StepCommands, on_stage: StageHands
+    ) -> None:
+        super().__init__(desk)
+        self.desk, self.regions, self.steps = desk, regions, steps
+        self.on_stage, self.reworking = on_stage, on_stage.reworking
+
+    def ask(self, name: str) -> None:
+        """Do what is asked for by name."""
+        {
+            "merge": self.reworking.merge,
+            "surface": self.make_surface,
+            "pin": self.regions.pin_chosen,
+            "split-parts": self.reworking.split_parts,
+            "split-line": self.on_stage.begin_line,
+            "give-part": self.on_stage.begin_giving,
+            "specks": self.reworking.swallow_specks,
+            "tint-lines": self.reworking.tint_lines,
+            "next-unnamed": self.next_unnamed,
+        }[name]()
+
+    @property
+    def several(self) -> bool:
+        """Whether more than one region is chosen."""
+        return self.desk.derived is not None and len(self.desk.session.chosen) > 1
+
+    def make_surface(self) -> None:
+        """The chosen regions lit as one form."""
+        if self.several:
+            self.desk.do(one_surface(self.desk.session.chosen))
+
+    def set_role(self, role: Role) -> None:
+        """A role for every chosen region."""
+        self._set("role", role)
+
+    def set_material(self, material: Material) -> None:
+        """A material for every chosen region."""
+        self._set("material", material)
+
+    def set_form(self, form: Form) -> None:
+        """A form for every chosen region."""
+        self._set("form", form)
+
+    def _set(self, field: str, text: str) -> None:
+        ids, derived = self.desk.session.chosen, self.desk.derived
+        if derived is None or not ids:
+            return
+        lead = region(derived.plan, ids[0]).name
+        if len(ids) == 1 and field == "role":
+            self.desk.do(set_role(ids[0], text, lead))  # type: ignore[arg-type]  # a role's word
+            return
+        names = lead if len(ids) == 1 else f"{len(ids)} regions"
+        said = words("make {names} {what}", names=names, what=text)
+        fields: dict[str, object] = {field: text}
+        if field == "form":
+            fields["shares_form_with"] = None
+        self.desk.do(set_several(ids, said, fields))
+
+    def next_unnamed(self) -> None:
+        """Choose the next region that has no name of its own, and let it be typed."""
+        derived = self.desk.derived
+        if derived is None:
+            return
+        most = max(r.label for r in derived.regions)
+        order = front_order(derived.form_wishes, derived.codes.areas(most))
+        ids = [r.id for r in sorted(derived.regions, key=lambda r: order[r.label])]
+        found = next_unnamed(derived.regions, ids, self.desk.session.selection)
+        if not found:
+            self.desk.told.emit(self.tr("Every region has a name"), False)
+            return
+        self.desk.session.select(found)
+        self.steps.name_chosen()

@@ -1,0 +1,117 @@
+"""The plan's other sketches: brought in, shown small, chosen."""
+
+from pathlib import Path
+from typing import NamedTuple
+
+import numpy as np
+from PIL import Image
+from PySide6.QtCore import QObject, Signal
+
+from umber_compass import document
+from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.plan.candidate_edits import add_candidate, choose_candidate, shown
+from umber_compass.steps.pipeline import Pipeline, picture
+from umber_compass.views import PLAIN, VIEWS
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.work import Tick
+
+CHOSEN = ""  # in place of a candidate's id, the sketch that is chosen
+_SMALL_PX = 360
+
+
+class Shown(NamedTuple):
+    """One sketch, small."""
+
+    id: str
+    name: str
+    says: str
+    packed: Packed
+
+
+class Candidates(QObject):
+    """Works with candidates off the GUI thread."""
+
+    pictured = Signal(object)  # list of Shown
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.desk = desk
+
+    def add(self, path: Path) -> None:
+        """Bring a sketch in beside the one that is chosen."""
+        desk = self.desk
+        if desk.history is None or desk.pixels is None:
+            return
+        pixels = desk.pixels
+
+        def work(tick: Tick) -> document.Opened:
+            return document.bring_in(path, tick=tick)
+
+        def answer(found: document.Opened) -> None:
+            if desk.pixels is not pixels:
+                return
+            pixels.take_over(found.pixels)
+            plan = found.plan
+            desk.do(add_candidate(plan.sketch, plan.regions, plan.studies))
+            line = self.tr("{name} is a candidate: {what}")
+            desk.told.emit(line.format(name=plan.sketch.file_name, what=found.says), False)
+
+        says = self.tr("Reading {name}").format(name=path.name)
+        desk.worker.ask("candidate", work, answer, self._failed, says, Urgency.FILE)
+
+    def choose(self, candidate_id: str) -> None:
+        """A candidate takes the place of the sketch that is chosen, once its drawing is there."""
+        desk = self.desk
+        if desk.history is None or desk.pixels is None:
+            return
+        pixels, plan = desk.pixels, desk.history.now
+        one = next((c for c in plan.candidates if c.id == candidate_id), None)
+        if one is None:
+            return
+
+        def work(tick: Tick) -> bool:
+            pixels.drawing(one.sketch, one.sketch.file_name, desk.live.kept, tick)
+            return True
+
+        def answer(_: bool) -> None:
+            if desk.pixels is pixels:
+                desk.seal()
+                desk.session.select("")
+                desk.do(choose_candidate(candidate_id, one.sketch.file_name))
+
+        says = self.tr("Reading {name}").format(name=one.sketch.file_name)
+        desk.worker.ask("candidate", work, answer, self._failed, says, Urgency.FILE)
+
+    def picture(self, way: str) -> None:
+        """Every sketch as it is planned, small, in a way: colour, grey or mirrored."""
+        desk = self.desk
+        if desk.history is None or desk.pixels is None:
+            return
+        pixels, plan = desk.pixels, desk.history.now
+
+        def work(tick: Tick) -> list[Shown]:
+            found = []
+            for candidate_id, one in (
+                (CHOSEN, plan),
+                *((c.id, shown(plan, c)) for c in plan.candidates),
+            ):
+                drawing = pixels.drawing(one.sketch, one.sketch.file_name, desk.live.kept, tick)
+                derived = Pipeline({one.sketch.labels: drawing}, works=False).derive(one)
+                image = Image.fromarray(np.ascontiguousarray(unpack(picture(derived))))
+                image.thumbnail((_SMALL_PX, _SMALL_PX), Image.Resampling.BOX)
+                levels = np.asarray(image)
+                if way in VIEWS:
+                    levels = VIEWS[way].see(levels, PLAIN)
+                says = f"{len(one.regions)} regions"
+                found.append(Shown(candidate_id, one.sketch.file_name, says, pack(levels)))
+            return found
+
+        def answer(found: list[Shown]) -> None:
+            if desk.history is not None and desk.history.now.candidates is plan.candidates:
+                self.pictured.emit(found)
+
+        desk.worker.ask("candidates", work, answer, self._failed, urgency=Urgency.BENCH)
+
+    def _failed(self, error: Exception) -> None:
+        self.desk.told.emit(said(error), True)

@@ -1,0 +1,129 @@
+"""Pictures kept beside the plan: brought in, read, seen through the same views."""
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import NamedTuple
+
+import numpy as np
+from PIL import Image
+from PySide6.QtCore import QObject, Signal
+
+from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.document.palettes_in import picture_palette
+from umber_compass.formats import atomic, picture
+from umber_compass.formats.palettes import Palette
+from umber_compass.plan.brief_edits import add_reference
+from umber_compass.plan.model import Plan, Reference
+from umber_compass.steps.focus.compared import Compared, compared
+from umber_compass.steps.focus.reading import PictureReading, read_picture
+from umber_compass.views import PLAIN, VIEWS
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.work import Tick
+
+_SHOWN_PX = 900  # the longer side of what is shown
+
+
+class Read(NamedTuple):
+    """A picture beside the plan, as it is shown and what was read from it."""
+
+    reference: Reference
+    packed: Packed  # as it is, to be picked from
+    shown: Packed  # in the view that is on
+    palette: Palette
+    rows: list[Compared]
+
+
+class References(QObject):
+    """Works with references off the GUI thread."""
+
+    read = Signal(object)  # Read
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.desk = desk
+        self._kept: dict[str, tuple[Packed, PictureReading, Palette]] = {}
+        desk.opened.connect(self._kept.clear)
+
+    def add_path(self, path: Path) -> None:
+        """Keep a file's picture beside the plan."""
+        self._add(path.stem, lambda: atomic.read(path, picture.MOST_BYTES), path.name)
+
+    def add_data(self, data: bytes, title: str) -> None:
+        """Keep a picture that lies in no file."""
+        self._add(title, lambda: data, title)
+
+    def _add(self, title: str, load: Callable[[], bytes], subject: str) -> None:
+        desk = self.desk
+        pixels = desk.pixels
+        if desk.history is None or pixels is None:
+            return
+
+        def work(tick: Tick) -> bytes:
+            data = load()
+            picture.decode(data, subject, tick)  # refused here if it is none
+            return data
+
+        def answer(data: bytes) -> None:
+            if desk.pixels is pixels:
+                desk.do(add_reference(title, pixels.add_reference(data)))
+
+        desk.worker.ask(
+            "reference",
+            work,
+            answer,
+            self._failed,
+            self.tr("Reading {n}").format(n=subject),
+            Urgency.FILE,
+        )
+
+    def show(self, reference: Reference, view: str) -> None:
+        """Have a picture read and compared with the plan, seen in a view; none: as it is."""
+        desk = self.desk
+        if desk.history is None or desk.pixels is None or desk.live.bitmap is None:
+            return
+        data = desk.pixels.references[reference.hash]
+        own = desk.live.bitmap.packed.copy()
+        kept = self._kept.get(reference.hash)
+
+        def work(tick: Tick) -> tuple[Read, tuple[Packed, PictureReading, Palette]]:
+            found = kept
+            if found is None:
+                packed = _small(picture.decode(data, reference.title, tick).packed)
+                reading = read_picture(packed, "painter", 20.0, 80.0)
+                palette = picture_palette(
+                    picture.decode(data, reference.title).packed, reference.title
+                )
+                found = packed, reading, palette
+            tick(0.6)
+            mine = read_picture(_small(own), "painter", 20.0, 80.0)
+            shown = found[0]
+            if view in VIEWS:
+                shown = pack(VIEWS[view].see(np.ascontiguousarray(unpack(shown)), PLAIN))
+            rows = compared(mine, found[1])
+            return Read(reference, found[0], shown, found[2], rows), found
+
+        def answer(found: tuple[Read, tuple[Packed, PictureReading, Palette]]) -> None:
+            self._kept[reference.hash] = found[1]
+            self.read.emit(found[0])
+
+        desk.worker.ask("compare", work, answer, self._failed, urgency=Urgency.BENCH)
+
+    def _failed(self, error: Exception) -> None:
+        self.desk.told.emit(said(error), True)
+
+
+def _small(packed: Packed) -> Packed:
+    """A picture no larger than it is shown."""
+    longer = max(packed.shape)
+    if longer <= _SHOWN_PX:
+        return packed
+    image = Image.fromarray(np.ascontiguousarray(unpack(packed)))
+    image.thumbnail((_SHOWN_PX, _SHOWN_PX), Image.Resampling.BOX)
+    return pack(np.asarray(image))
+
+
+def reference_of(plan: Plan, reference_id: str) -> Reference | None:
+    """The picture with an id, or the first; None where there is none."""
+    found = next((r for r in plan.references if r.id == reference_id), None)
+    return found or (plan.references[0] if plan.references else None)

@@ -1,0 +1,89 @@
+"""Regions changed by hand, off the GUI thread: px first, then the edit."""
+
+from collections.abc import Callable
+from typing import TypeAlias
+
+from PySide6.QtCore import QObject
+
+from umber_compass.document import Pixels, reworking
+from umber_compass.document.reworking import Reworked
+from umber_compass.plan.model import Plan
+from umber_compass.steps.sketch.hands import Point
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.work import Tick
+
+Rework: TypeAlias = Callable[[Plan, Pixels, Tick], Reworked]
+
+
+class Reworking(QObject):
+    """Merge, split, give away: each is one step that undo takes back."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.desk = desk
+
+    def merge(self) -> None:
+        """The chosen regions as one."""
+        ids = self.desk.session.chosen
+        self._ask(lambda plan, pixels, tick: reworking.merge(plan, pixels, ids, tick))
+
+    def split_parts(self) -> None:
+        """The chosen region in the parts that do not hang together."""
+        chosen = self.desk.session.selection
+        self._ask(lambda plan, pixels, tick: reworking.split_parts(plan, pixels, chosen, tick))
+
+    def split_by_line(self, line: list[Point]) -> None:
+        """The chosen region along a line, px of the sketch."""
+        chosen = self.desk.session.selection
+        self._ask(
+            lambda plan, pixels, tick: reworking.split_by_line(plan, pixels, chosen, line, tick)
+        )
+
+    def swallow_specks(self) -> None:
+        """Specks of the chosen regions, or of all, to their neighbours."""
+        ids = self.desk.session.chosen or None
+        self._ask(lambda plan, pixels, tick: reworking.swallow_specks(plan, pixels, ids, tick))
+
+    def reassign(self, place: Point, to: str) -> None:
+        """The part at a place, px of the sketch, to another region."""
+        self._ask(lambda plan, pixels, tick: reworking.reassign(plan, pixels, place, to, tick))
+
+    def turn_neck(self, number: int) -> None:
+        """A gap of line art opened or closed."""
+        self._ask(lambda plan, pixels, tick: reworking.turn_neck(plan, pixels, number, tick))
+
+    def tint_lines(self) -> None:
+        """The chosen lines, each a dark of what it lies along."""
+        chosen = self.desk.session.selection
+        self._ask(lambda plan, pixels, tick: reworking.tint_lines(plan, pixels, chosen, tick))
+
+    def _ask(self, work: Rework) -> None:
+        desk = self.desk
+        if desk.history is None or desk.pixels is None:
+            return
+        desk.seal()
+        plan, pixels = desk.history.now, desk.pixels
+        desk.session.acted.emit()
+
+        def answer(found: Reworked) -> None:
+            if desk.pixels is not pixels or desk.history is None:
+                return  # another plan came meanwhile
+            if desk.history.now.sketch is not plan.sketch:
+                line = self.tr("The regions changed meanwhile; do it again")
+                desk.told.emit(line, True)
+                return
+            found.take(pixels)
+            desk.do(found.edit)
+            known = {r.id for r in desk.history.now.regions}
+            desk.session.select_several(i for i in found.chosen if i in known)
+            desk.told.emit(str(found.edit.name).capitalize(), False)
+
+        desk.worker.ask(
+            "rework",
+            lambda tick: work(plan, pixels, tick),
+            answer,
+            lambda error: desk.told.emit(said(error), True),
+            self.tr("Changing regions"),
+            Urgency.FILE,
+        )

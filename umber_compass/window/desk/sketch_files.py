@@ -1,0 +1,57 @@
+"""Sketches beside or in place of the one a plan has, pictures kept beside it, and what is begun
+without any: which file, and once unsaved work is settled."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtWidgets import QWidget
+
+from umber_compass.steps.sketch.kinds import AUTO
+from umber_compass.window.desk.candidates import Candidates
+from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.watching import Watching
+
+
+class SketchFiles(QObject):
+    """Asks for files and hands them on."""
+
+    reference_chosen = Signal(object)  # a picture to be kept beside the plan
+
+    def __init__(self, files: Files, parent: QWidget) -> None:
+        super().__init__(files)
+        self.files, self._parent = files, parent
+        self.watching, self.candidates = Watching(files.desk), Candidates(files.desk)
+
+    def _chosen(self) -> Path | None:
+        """A picture that the artist chooses, where there is a plan to bring it to."""
+        if self.files.desk.history is None:
+            return None
+        return self.files.dialogs.sketch(self._parent)
+
+    def replace(self) -> None:
+        """Take another picture of the same piece; what was decided goes over to it."""
+        path = self._chosen()
+        if path is not None:
+            self.watching.read(path, AUTO)
+
+    def add_candidate(self) -> None:
+        """Bring another sketch in beside the one that is chosen."""
+        path = self._chosen()
+        if path is not None:
+            self.candidates.add(path)
+
+    def add_reference(self) -> None:
+        """Keep a picture beside the plan."""
+        path = self._chosen()
+        if path is not None:
+            self.reference_chosen.emit(path)
+
+    def compose(self, name: str) -> None:
+        """Begin without a sketch, from a composition."""
+        files = self.files
+
+        def now() -> None:
+            files.demo_wanted = False
+            files.documents.compose(name, files.settling(name))
+
+        files.when_settled(now)

@@ -1,0 +1,64 @@
+"""A small picture in a bench, as large as its room allows."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from umber_compass.colour.packed import Packed
+from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.theme import THEME
+from umber_compass.window.widgets.whole_px import draw_image, fitted
+
+
+class PictureBox(QWidget):
+    """Shows a picture; says where on it was pressed, as shares of its width and height."""
+
+    pressed = Signal(float, float)
+
+    def __init__(self, name: str, height: int) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setMinimumHeight(height)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self._bitmap: Bitmap | None = None
+        self._image = QImage()
+        self.over: Callable[[QPainter, QRectF], object] | None = None
+
+    def sizeHint(self) -> QSize:
+        return QSize(300, 220)
+
+    def show_packed(self, packed: Packed | None) -> None:
+        """Show a picture, (h, w) 0x00RRGGBB; or none."""
+        self._bitmap = None if packed is None else Bitmap(packed)
+        self._image = QImage() if self._bitmap is None else self._bitmap.image
+        self.update()
+
+    def show_image(self, image: QImage) -> None:
+        """Show an image."""
+        self._bitmap, self._image = None, image
+        self.update()
+
+    def frame(self) -> QRectF:
+        """Where the picture lies."""
+        if self._image.isNull():
+            return QRectF()
+        return fitted(QRectF(self.rect()), self._image)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        box = self.frame()
+        if event.button() == Qt.MouseButton.LeftButton and box.contains(event.position()):
+            x, y = event.position().x() / box.width(), event.position().y() / box.height()
+            self.pressed.emit(x, y)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        if self._image.isNull():
+            return
+        box = self.frame()
+        draw_image(painter, box, self._image)
+        painter.setPen(QPen(THEME.colour("line"), 1))
+        painter.drawRect(box.adjusted(0, 0, -1, -1))
+        if self.over is not None:
+            self.over(painter, box)
