@@ -113,7 +113,7 @@ class Layers(unittest.TestCase):
         top = ROOT.parent
         readme = (top / "README.md").read_text()
         for bench in sorted((ROOT / "window" / "benches").iterdir()):
-            if bench.is_dir() and bench.name not in ("practice", "__pycache__"):
+            if bench.is_dir() and bench.name != "__pycache__":
                 self.assertTrue((ROOT / "steps" / bench.name / "__init__.py").exists(), bench.name)
                 self.assertTrue((top / "docs" / f"{bench.name}.md").exists(), bench.name)
                 self.assertIn(f"docs/{bench.name}.md", readme)

@@ -18,6 +18,7 @@ from umber_compass.document.opening import thumbnail_of
 from umber_compass.document.pixels import MOST_WORKING, at_working_size
 from umber_compass.formats import gpl, picture
 from umber_compass.formats.cache import Cache
+from umber_compass.picture.shading import Shades
 from umber_compass.plan import edits
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.harmony_edits import set_colour
@@ -66,7 +67,7 @@ class Saving(Made):
         code = (
             "import os, sys, pathlib\nfrom umber_compass import document\n"
             "os.fsync = lambda n: os._exit(9)\np = pathlib.Path(sys.argv[1])\n"
-            "plan, pixels, _ = document.open_plan(p)\ndocument.save(plan, pixels, p)"
+            "plan, pixels, *_ = document.open_plan(p)\ndocument.save(plan, pixels, p)"
         )
         ended = subprocess.run([sys.executable, "-c", code, str(self.path)], check=False)
         self.assertEqual((ended.returncode, self.path.read_bytes()), (9, data))
@@ -121,7 +122,7 @@ class Pixeled(Made):
     def test_a_large_sketch_is_worked_on_smaller_and_handed_off_whole(self):
         big = tuple((k, tuple(p * 10 for p in pts), c) for k, pts, c in scenes.BOAT)
         self.sketch.write_bytes(scenes.encoded(scenes.draw(big, (2400, 1600), 2)))
-        plan, pixels, _ = document.bring_in(self.sketch)
+        plan, pixels, *_ = document.bring_in(self.sketch)
         small = pixels.drawing(plan.sketch).labels
         self.assertEqual((small.shape, MOST_WORKING), ((1066, 1600), 1600))
         self.assertEqual(document.full_picture(plan, pixels).shape, (1600, 2400))
@@ -250,12 +251,17 @@ class KeptBetween(Made):
         drawing = self.pixels.drawing(self.plan.sketch)
         again = kept_arrays.drawing_of(kept_arrays.drawing_arrays(drawing))
         np.testing.assert_array_equal(again.labels, drawing.labels)
-        self.assertEqual((again.box, again.shading), (drawing.box, None))
+        self.assertEqual((again.box, again.shades), (drawing.box, None))
         grey = np.full(drawing.labels.shape, 90, np.uint8)
-        shaded = kept_arrays.drawing_arrays(drawing._replace(shading=grey))
-        np.testing.assert_array_equal(kept_arrays.drawing_of(shaded).shading, grey)
+        mixed = drawing.borders._replace(
+            rest=type(drawing.borders.rest)(*(part[:0] for part in drawing.borders.rest))
+        )
+        mean = np.full(int(drawing.labels.max()) + 1, 36, np.float32)
+        shades = Shades(grey, np.zeros(len(mixed.place), np.uint8), mean)
+        shaded = kept_arrays.drawing_arrays(drawing._replace(borders=mixed, shades=shades))
+        np.testing.assert_array_equal(kept_arrays.drawing_of(shaded).shades.grey, grey)
         with self.assertRaises(ValueError):
-            kept_arrays.drawing_of({**shaded, "shading": grey[1:]})
+            kept_arrays.drawing_of({**shaded, "shades_grey": grey[1:]})
         relief = self.pipeline.derive(light_on(self.plan)).relief
         back = kept_arrays.relief_of(kept_arrays.relief_arrays(relief), relief.shape)
         for one, two in zip(relief, back, strict=True):

@@ -98,12 +98,12 @@ class PlanFiles(scenes.InFolder):
     def test_what_no_plan_holds_is_refused_in_one_line(self):
         many = json.loads(self.entries["plan.json"])
         many["regions"] = [
-            {**many["regions"][0], "id": f"r{i}", "label": i + 1} for i in range(1500)
+            {**many["regions"][0], "id": f"r{i}", "label": i + 1} for i in range(2500)
         ]
         for colours in (s["colours"] for s in many["studies"]):
             one = colours["r1"]
             colours.clear()
-            colours.update({f"r{i}": one for i in range(1500)})
+            colours.update({f"r{i}": one for i in range(2500)})
         lzma = io.BytesIO()
         with zipfile.ZipFile(lzma, "w", zipfile.ZIP_LZMA) as archive:
             for name, data in self.entries.items():

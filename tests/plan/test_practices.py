@@ -4,7 +4,11 @@ import unittest
 
 from tests import scenes
 from umber_compass.plan import practice_edits
+from umber_compass.plan.model import Brief
 from umber_compass.plan.practices import PRACTICES, numbers_of
+from umber_compass.plan.practices.spec import COLOUR_FIRST
+from umber_compass.plan.uses import blur_share, seen_as, seen_share
+from umber_compass.steps.checks.rule_steps import step_of_rule
 from umber_compass.words import Refusal
 
 PLAN = scenes.plan_of([scenes.planned()])
@@ -41,6 +45,32 @@ class Practices(unittest.TestCase):
             "fix.lead": 1.02,
         }.items():
             self.assertEqual(numbers[key], number, key)
+
+    def test_every_practice_differs_orders_every_step_and_says_what_it_is(self):
+        general = {r.key: r.number for r in PRACTICES["general"].rules}
+        for name, practice in PRACTICES.items():
+            with self.subTest(name):
+                own = {r.key: r.number for r in practice.rules}
+                self.assertEqual(set(own), set(general))
+                self.assertTrue(practice.says)
+                self.assertEqual(sorted(practice.route), sorted(COLOUR_FIRST))
+                self.assertEqual(own == general, name == "general")
+        route = PRACTICES["grey-first"].route
+        self.assertLess(route.index("values"), route.index("harmony"))
+        self.assertEqual(numbers_of("sprite", {})["picture.smooth"], 0)
+        with self.assertRaises(KeyError):
+            PRACTICES["general"].told("x", "X", "x", nonsense=1)
+
+    def test_every_rule_belongs_to_a_step(self):
+        for rule in PRACTICES["general"].rules:
+            self.assertIn(step_of_rule(rule.key), COLOUR_FIRST)
+
+    def test_how_large_and_sharp_a_piece_is_seen(self):
+        poster, card = seen_as(Brief(use="poster")), seen_as(Brief(use="card"))
+        self.assertEqual((poster, seen_as(Brief())), ((60, 400), (30, 60)))
+        self.assertEqual(seen_as(Brief(use="poster", width_cm=90)), (90, 400))
+        self.assertLess(seen_share(*poster), seen_share(*card))
+        self.assertGreater(blur_share(*poster), blur_share(*card))
 
     def test_a_plan_stores_only_what_differs(self):
         changed = practice_edits.set_rule("extremes.note", 30, "x").apply(PLAN)

@@ -277,7 +277,7 @@ class Covers(unittest.TestCase):
 class Light(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.plan, pixels, _ = document.open_plan(DEMOS[0].plan)
+        cls.plan, pixels, *_ = document.open_plan(DEMOS[0].plan)
         cls.pipeline = Pipeline(pixels.drawings)
 
     def found(self, plan, check):

@@ -136,7 +136,7 @@ def lights():
 
 def demo():
     """Chart, values, views and checks of the demo in its own light and in two lamps'."""
-    plan, pixels, _ = document.open_plan(DEMOS[0].plan)
+    plan, pixels, *_ = document.open_plan(DEMOS[0].plan)
     pipeline, found = Pipeline(pixels.drawings), []
     rig = rig_of(plan)
     for now in (rig, replace(rig, lamps=(*rig.lamps, RIM), anchor="lit", crevice=40.0)):

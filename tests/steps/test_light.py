@@ -146,7 +146,7 @@ class Exposure(unittest.TestCase):
 class OnTheDemo(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.plan, pixels, _ = document.open_plan(DEMOS[0].plan)
+        cls.plan, pixels, *_ = document.open_plan(DEMOS[0].plan)
         cls.pipeline = Pipeline(pixels.drawings)
 
     def derive(self, *changes):

@@ -11,7 +11,7 @@ from umber_compass.plan import edits
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Pipeline, picture
 from umber_compass.steps.sketch import naming, start
-from umber_compass.steps.sketch.kinds import AUTO, KINDS, kind_of_sketch
+from umber_compass.steps.sketch.kinds import KINDS
 from umber_compass.words import Refusal
 
 
@@ -139,6 +139,5 @@ class FirstPlan(scenes.InFolder):
 
     def test_kinds(self):
         self.assertEqual({k: s.name for k, s in KINDS.items()}, {k: k for k in KINDS})
-        self.assertIs(kind_of_sketch(AUTO), kind_of_sketch("flats"))
         made, _ = self.bring_in()
         self.assertEqual((made.plan.sketch.kind, made.plan.sketch.size), ("flats", (240, 160)))

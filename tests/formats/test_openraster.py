@@ -1,0 +1,133 @@
+"""Layered files: read with their names and order; refused in one line when damaged or hostile."""
+
+import io
+import zipfile
+
+import numpy as np
+from PIL import Image
+
+from tests import scenes
+from umber_compass import document
+from umber_compass.formats import openraster, picture
+from umber_compass.words import Refusal
+
+XML = """<image version="0.0.5" w="60" h="40"><stack>
+<layer name="pin" src="data/pin.png" x="{x}" y="8"/>
+<stack name="coat" opacity="0.9">
+ <layer name="button" src="data/pin.png" x="30" y="20"/>
+ <layer name="cloth" src="data/cloth.png" x="20" y="10"/>
+</stack>
+<layer name="notes" src="data/cloth.png" visibility="hidden"/>
+<layer name="paper" src="data/paper.png" opacity="1.0" composite-op="svg:multiply"/>
+</stack></image>"""
+
+
+def png(size, colour):
+    out = io.BytesIO()
+    Image.new("RGBA", size, colour).save(out, "PNG")
+    return out.getvalue()
+
+
+def layered(xml=None, more=(), without=(), how=zipfile.ZIP_DEFLATED):
+    """An OpenRaster file's bytes."""
+    parts = {
+        "stack.xml": (xml or XML.format(x="-4")).encode(),
+        "data/pin.png": png((10, 10), "#d04040"),
+        "data/cloth.png": png((30, 24), "#3050a0"),
+        "data/paper.png": png((60, 40), "#e0d8c8"),
+        **dict(more),
+    }
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", how) as archive:
+        archive.writestr(zipfile.ZipInfo("mimetype"), openraster.MIME)
+        for name, data in parts.items():
+            if name not in without:
+                archive.writestr(name, data)
+    return out.getvalue()
+
+
+class Reading(scenes.InFolder):
+    def setUp(self):
+        super().setUp()
+        self.ora = self.folder / "coat.ora"
+
+    def bring(self, data, **told):
+        self.ora.write_bytes(data)
+        return document.bring_in(self.ora, settings=told)
+
+    def test_layers_and_groups_become_named_regions_from_back_to_front(self):
+        made = self.bring(layered())
+        self.assertEqual(made.plan.sketch.kind, "layers")
+        by_front = sorted(made.plan.regions, key=lambda r: r.front)
+        self.assertEqual([r.name for r in by_front], ["paper", "coat", "pin"])
+        self.assertTrue(all(r.named for r in by_front))
+        labels = made.pixels.labels(made.plan.sketch)
+        at = {r.label: r.name for r in made.plan.regions}
+        places = ((8, 2), (10, 22), (22, 32), (1, 1))
+        self.assertEqual([at[int(labels[p])] for p in places], ["pin", "coat", "coat", "paper"])
+        self.assertIn("layered file", made.says)
+
+    def test_groups_are_opened_as_far_as_told(self):
+        made = self.bring(layered(), depth=1)
+        names = {r.name for r in made.plan.regions}
+        self.assertEqual(names, {"paper", "cloth", "button", "pin"})
+
+    def test_it_is_flattened_as_it_lies_and_a_saved_plan_opens(self):
+        data = layered()
+        shown = picture.decode(data, "x")
+        self.assertEqual(shown.packed.shape, (40, 60))
+        self.assertEqual(picture.size_of(data, "x"), (60, 40))
+        self.assertEqual(int(shown.packed[10, 2]), 0xD04040)
+        self.assertIsNotNone(picture.alpha_of(data, "x"))
+        made = self.bring(data)
+        path = self.folder / "coat.umber"
+        document.save(made.plan, made.pixels, path)
+        again = document.open_plan(path)
+        self.assertEqual(again.plan, made.plan)
+
+    def test_what_is_damaged_or_hostile_is_one_line(self):
+        link = zipfile.ZipInfo("data/link.png")
+        link.external_attr = 0o120777 << 16
+        deep = "<stack>" * 70 + "</stack>" * 70
+        bomb = '<!DOCTYPE a [<!ENTITY x "y">]>' + XML.format(x="0")
+        outside = io.BytesIO(layered())
+        with zipfile.ZipFile(outside, "a") as archive:
+            archive.writestr("../evil.png", b"x")
+        linked = io.BytesIO(layered())
+        with zipfile.ZipFile(linked, "a") as archive:
+            archive.writestr(link, b"/etc/passwd")
+        for data, line in (
+            (layered()[:300], "cut short|broken"),
+            (layered(without=("data/cloth.png",)), "has no picture"),
+            (layered(without=("stack.xml",)), "cut short|broken"),
+            (layered("<image"), "cannot be read"),
+            (layered(bomb), "cannot be read"),
+            (layered(f'<image w="9" h="9">{deep}</image>'), "too deep"),
+            (layered('<image w="9" h="9"></image>'), "no layers"),
+            (layered('<image w="0" h="-3"><stack/></image>'), "cannot be taken"),
+            (layered('<image w="40000" h="40000"><stack/></image>'), "cannot be taken"),
+            (layered(XML.format(x="999999999")), "too far outside"),
+            (layered(more={"data/pin.png": b"no png"}.items()), "layer button cannot be read"),
+            (layered('<image w="9" h="9"><stack/></image>'), "none of its layers"),
+            (outside.getvalue(), "outside the file"),
+            (linked.getvalue(), "never are"),
+            (layered(how=zipfile.ZIP_BZIP2), "never are"),
+        ):
+            with self.subTest(line), self.assertRaisesRegex(Refusal, line) as caught:
+                self.bring(data)
+            self.assertEqual(str(caught.exception).count("\n"), 0)
+
+    def test_layers_of_another_size_or_place_are_clipped(self):
+        xml = XML.format(x="55").replace('y="8"', 'y="-6"')
+        made = self.bring(layered(xml, {"data/paper.png": png((25, 25), "#e0d8c8")}.items()))
+        labels = made.pixels.labels(made.plan.sketch)
+        self.assertEqual(labels.shape, (40, 60))
+        self.assertEqual(int(labels[39, 1]), 0)
+        pin = next(r for r in made.plan.regions if r.name == "pin")
+        self.assertEqual(np.count_nonzero(labels == pin.label), 5 * 4)
+
+    def test_odd_numbers_and_names_do_no_harm(self):
+        xml = XML.format(x="1e1").replace('name="pin"', 'name="  a &#10; b "')
+        xml = xml.replace('opacity="0.9"', 'opacity="nan"')
+        made = self.bring(layered(xml))
+        self.assertIn("a b", {r.name for r in made.plan.regions})
