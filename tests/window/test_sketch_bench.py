@@ -316,7 +316,13 @@ class Reading(OnSketch):
         self.assertEqual(self.plan.sketch.kind, "lines")
         self.bench.open_page(READING)
         self.settle()
-        closed = next(n for n in self.stage.necks if n.closed)
+        own = self.stage.necks
+        reading = self.bench.reading
+        wait(self.works.splitting.previewed, lambda: reading._fields["gap"].setValue(11))
+        self.assertLess(len(self.stage.looked_gaps), len(own))
+        wait(self.works.splitting.previewed, lambda: reading._fields["gap"].setValue(17))
+        self.assertIsNone(self.stage.looked_gaps)
+        closed = next(n for n in own if n.closed)
         count = len(self.plan.regions)
         width, height = self.plan.sketch.size
         at = self.place((closed.x0 + closed.x1) / 2 * width, (closed.y0 + closed.y1) / 2 * height)

@@ -52,6 +52,7 @@ class Stage(Holding, DrawnOn):
         super().__init__()
         self.necks: tuple[NeckMark, ...] = ()
         self.gaps_shown = False
+        self.looked_gaps: tuple[NeckMark, ...] | None = None  # of a way that is only looked at
         self.setObjectName("stage")
         self.setAccessibleName(self.tr("Picture"))
         self.setAcceptDrops(True)
@@ -150,7 +151,8 @@ class Stage(Holding, DrawnOn):
         elif self.axis.press(event.position(), self.frame()):
             return
         elif (neck := neck_marks.hit(_gaps(self), event.position(), self.frame())) is not None:
-            self.neck_pressed.emit(neck.number)
+            if self.looked_gaps is None:
+                self.neck_pressed.emit(neck.number)
         elif not self.hand.press(event.position()):
             self.pressed.emit(*self.to_picture(event.position()))
 
@@ -217,4 +219,6 @@ class Stage(Holding, DrawnOn):
 
 def _gaps(stage: Stage) -> tuple[NeckMark, ...]:
     """The gaps of line art that are marked now."""
-    return stage.necks if stage.gaps_shown else ()
+    if not stage.gaps_shown:
+        return ()
+    return stage.necks if stage.looked_gaps is None else stage.looked_gaps

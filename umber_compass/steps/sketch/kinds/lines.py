@@ -64,7 +64,7 @@ def _refuse_open(found: Found, ink: Mask, subject: str) -> None:
         return
     if len(area) > 3:
         return
-    gap = _widest_leak(found, ink)
+    gap = _likely_leak(found, ink)
     if gap is not None:
         line = words(
             "its lines close no area: everything leaks together, as at {x:.0f}, {y:.0f}, through "
@@ -78,12 +78,12 @@ def _refuse_open(found: Found, ink: Mask, subject: str) -> None:
     raise Refusal(subject, line)
 
 
-def _widest_leak(judged: Found, ink: Mask) -> Gap | None:
-    """The widest place where a line may be open: among the gaps that were judged, or wider ones, as
-    they are seen on a smaller copy."""
+def _likely_leak(judged: Found, ink: Mask) -> Gap | None:
+    """The narrowest place where a line may be open: among the gaps that were judged, or wider ones,
+    as they are seen on a smaller copy."""
     near = [n.gap for n in judged.necks if not n.closed]
     if near:
-        return max(near, key=lambda g: g.width)
+        return min(near, key=lambda g: g.width)
     for by in _COARSE:
         coarse = _coarser(ink, by)
         if min(coarse.shape) < 8:
@@ -91,7 +91,7 @@ def _widest_leak(judged: Found, ink: Mask) -> Gap | None:
         found = find_areas(coarse, distance_to(coarse), GAP.high / 2)
         wide = [n.gap for n in found.necks if n.closed]
         if wide:
-            gap = max(wide, key=lambda g: g.width)
+            gap = min(wide, key=lambda g: g.width)
             x0, y0, x1, y1 = (n * by for n in (gap.x0, gap.y0, gap.x1, gap.y1))
             return Gap(x0, y0, x1, y1, gap.is_tip)
     return None

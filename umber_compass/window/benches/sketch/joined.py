@@ -3,6 +3,7 @@ the ways it can be read."""
 
 from umber_compass.window.benches.hands import Hands
 from umber_compass.window.benches.sketch.bench import READING, SketchBench
+from umber_compass.window.desk.splitting import Preview
 
 
 def join(bench: SketchBench, hands: Hands) -> None:
@@ -17,6 +18,18 @@ def join(bench: SketchBench, hands: Hands) -> None:
     splitting.found.connect(bench.plan_page.show_followed)
     hands.desk.opened.connect(lambda: bench.plan_page.show_followed(None))
     splitting.previewed.connect(bench.reading.show_preview)
+
+    def show_looked(preview: Preview) -> None:
+        """The gaps that another setting would close, on the stage; the plan's own where it is the
+        way the sketch was read."""
+        derived = hands.desk.derived
+        own = derived is not None and preview.necks == derived.plan.sketch.necks
+        hands.stage.looked_gaps = None if own or preview.line else preview.gaps()
+        hands.stage.update()
+
+    splitting.previewed.connect(show_looked)
+    hands.desk.live.redrawn.connect(lambda: setattr(hands.stage, "looked_gaps", None))
+    hands.desk.opened.connect(lambda: setattr(hands.stage, "looked_gaps", None))
     bench.reading.looked.connect(splitting.want)
     bench.reading.taken.connect(splitting.take)
     candidates, page = hands.sketches.candidates, bench.candidates
