@@ -101,6 +101,7 @@ class Reading(scenes.InFolder):
             (layered(without=("data/cloth.png",)), "has no picture"),
             (layered(without=("stack.xml",)), "cut short|broken"),
             (layered("<image"), "cannot be read"),
+            (layered(XML.format(x="0") + "<!--" + "x" * 5_000_000 + "-->"), "larger than any"),
             (layered(bomb), "cannot be read"),
             (layered(f'<image w="9" h="9">{deep}</image>'), "too deep"),
             (layered('<image w="9" h="9"></image>'), "no layers"),
@@ -125,6 +126,12 @@ class Reading(scenes.InFolder):
         self.assertEqual(int(labels[39, 1]), 0)
         pin = next(r for r in made.plan.regions if r.name == "pin")
         self.assertEqual(np.count_nonzero(labels == pin.label), 5 * 4)
+
+    def test_what_is_nearly_clear_owns_nothing_in_a_faint_group_too(self):
+        faint = XML.format(x="-4").replace('opacity="0.9"', 'opacity="0.3"')
+        for depth in (0, 1):
+            names = {r.name for r in self.bring(layered(faint), depth=depth).plan.regions}
+            self.assertEqual("coat" in names or "cloth" in names, depth == 1)
 
     def test_odd_numbers_and_names_do_no_harm(self):
         xml = XML.format(x="1e1").replace('name="pin"', 'name="  a &#10; b "')

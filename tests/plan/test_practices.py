@@ -69,6 +69,7 @@ class Practices(unittest.TestCase):
         poster, card = seen_as(Brief(use="poster")), seen_as(Brief(use="card"))
         self.assertEqual((poster, seen_as(Brief())), ((60, 400), (30, 60)))
         self.assertEqual(seen_as(Brief(use="poster", width_cm=90)), (90, 400))
+        self.assertEqual(seen_as(Brief(use="poster", distance_cm=99)), (60, 99))
         self.assertLess(seen_share(*poster), seen_share(*card))
         self.assertGreater(blur_share(*poster), blur_share(*card))
 

@@ -58,6 +58,12 @@ class Hands(unittest.TestCase):
         got, count = hands.without_specks(labels)
         self.assertEqual((count, int(got[10, 40]), int(got[2, 55])), (1, 2, 3))
         self.assertEqual(hands.without_specks(labels, [2])[1], 0)
+        edge = np.ones((20, 20), np.uint16)
+        edge[:, 10:] = 2
+        edge[8:11, 10:14] = 3  # beside the first on one side, in the second on three
+        edge[0:10, 0:5] = 3
+        got, count = hands.without_specks(edge)
+        self.assertEqual((count, int(got[9, 12])), (1, 2))
 
     def test_a_part_is_given_away(self):
         labels = two_squares()
@@ -130,8 +136,8 @@ class Matching(unittest.TestCase):
         self.assertFalse(any(p.doubtful or p.recoloured for p in match.pairs))
 
     def test_a_shift_and_another_size_change_nothing(self):
-        for labels in (np.roll(self.old, (14, -22), (0, 1)), self.old[::2, ::2]):
-            self.assertGreaterEqual(self.right(self.changed(labels)), self.count - 1)
+        for labels in (np.roll(self.old, (60, -110), (0, 1)), self.old[::2, ::2]):
+            self.assertGreaterEqual(self.right(self.changed(labels)), 0.8 * self.count)
 
     def test_another_colour_is_said_and_not_doubted(self):
         colours = self.colours.copy()

@@ -12,6 +12,7 @@ from umber_compass.steps.sketch.kinds import grey, lines, many, painting
 from umber_compass.steps.sketch.kinds.layers import split_layers
 from umber_compass.steps.sketch.lines import ink, necks
 from umber_compass.steps.sketch.lines.tips import gap_at
+from umber_compass.steps.sketch.tones.areas import without_bands
 from umber_compass.steps.sketch.tones.groups import find_groups
 from umber_compass.words import Refusal
 from umber_compass.work import idle
@@ -84,6 +85,14 @@ class Lines(unittest.TestCase):
         split = found(lines, np.array(image))
         self.assertEqual(split.labels[60, 90], split.labels[60, 270])
 
+    def test_a_line_that_ends_in_a_passage_as_narrow_as_itself_parts_nothing(self):
+        image = Image.new("RGB", (300, 120), "white")
+        pen = ImageDraw.Draw(image)
+        pen.rectangle([20, 48, 280, 68], outline="black", width=2)
+        pen.line([150, 48, 150, 52], fill="black", width=3)
+        split = found(lines, np.array(image))
+        self.assertEqual(split.labels[58, 60], split.labels[58, 240])
+
     def test_lines_can_go_to_their_neighbours_and_solid_blacks_stand_apart(self):
         self.assertEqual(len(found(lines, ring(), **{"own-lines": 0}).colours), 2)
         rgb = ring()
@@ -146,6 +155,13 @@ class Greys(unittest.TestCase):
             whole = drawings.grey_thumbnail(1, levels)
             small = np.ascontiguousarray(whole.rgb[::2, ::2, 0])
             self.assertEqual(len(find_groups(small, None).means), levels)
+
+    def test_the_band_of_a_soft_edge_is_given_to_both_sides(self):
+        group = np.zeros((60, 80), np.uint8)
+        group[:, 38:42], group[:, 42:] = 1, 2
+        self.assertEqual(set(np.unique(without_bands(group))), {0, 2})
+        group[:, 42:] = 0  # a stroke on one ground is no edge
+        self.assertEqual(set(np.unique(without_bands(group))), {0, 1})
 
     def test_the_number_of_values_can_be_told(self):
         known = drawings.grey_thumbnail(131, 5, (640, 480), 12)
@@ -214,6 +230,9 @@ class Guessing(unittest.TestCase):
             self.assertIn(name, (got.kind, got.otherwise))
         guess = kinds.guess_kind(pack(drawings.grey_thumbnail(7, 4, SIZE, 8).rgb))
         self.assertIn("grey", (guess.kind, guess.otherwise))
+        shapes = np.full((300, 400, 3), 250, np.uint8)
+        shapes[60:160, 80:240] = shapes[180:260, 250:350] = 15
+        self.assertNotEqual(kinds.guess_kind(pack(shapes)).kind, "lines")
         flat = np.zeros((80, 90, 3), np.uint8)
         flat[:40], flat[40:] = (200, 30, 30), (30, 60, 200)
         self.assertEqual(kinds.guess_kind(pack(flat)).kind, "flats")

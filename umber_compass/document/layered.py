@@ -40,7 +40,11 @@ def _opened(root: Group, depth: int) -> list[Group | Layer]:
 
 def _alpha(layered: Layered, child: Group | Layer, shape: tuple[int, ...]) -> npt.NDArray[np.uint8]:
     """How much of a layer or group is there, (h, w) 0-255."""
-    group = child if isinstance(child, Group) else Group("", (child,), 1.0, True)
+    # A group is laid together by itself, and only then thinned.
+    whole = child.opacity if isinstance(child, Group) else 1.0
+    group = (
+        child._replace(opacity=1.0) if isinstance(child, Group) else Group("", (child,), 1, True)
+    )
     seen = list(openraster.leaves(group))
     clear = np.ones(shape, np.float32)
     images = openraster.pictures(layered, [layer for layer, _ in seen])
@@ -52,4 +56,4 @@ def _alpha(layered: Layered, child: Group | Layer, shape: tuple[int, ...]) -> np
         box = (left - layer.x, top - layer.y, right - layer.x, bottom - layer.y)
         part = np.asarray(image.getchannel("A").crop(box), np.float32) / 255 * share
         clear[top:bottom, left:right] *= 1 - part
-    return np.asarray((1 - clear) * 255 + 0.5, np.uint8)
+    return np.asarray((1 - clear) * (255 * whole) + 0.5, np.uint8)
