@@ -78,6 +78,13 @@ class ByHand(Sketches):
         self.assertLess(differs, 0.01 * before.size)
         self.assertEqual(len({r.name for r in plan.regions}), len(plan.regions))
 
+    def test_what_is_decided_while_px_are_worked_on_stays(self):
+        done = reworking.merge(self.plan, self.pixels, [self.sea, self.sail])
+        done.take(self.pixels)
+        named = rename(self.hull, "tug").apply(self.plan)
+        plan = done.edit.apply(named)
+        self.assertEqual(next(r.name for r in plan.regions if r.id == self.hull), "tug")
+
     def test_fewer_than_two_are_not_merged_and_no_specks_are_refused(self):
         with self.assertRaisesRegex(Refusal, "two regions"):
             reworking.merge(self.plan, self.pixels, [self.sea])

@@ -28,10 +28,14 @@ def regrouped(
     came_from: Mapping[Id, Id],
     fresh: Fresh,
 ) -> Plan:
-    """The plan with other regions. `came_from` says by new id which old region each takes its
-    decisions from; one that comes from none takes the colour `fresh` gives it in a study. An order,
-    a lock or a note of a region that is gone goes with it."""
+    """The plan with other regions. One that is there already keeps what it is and takes only its
+    new label: it may have been named or placed since `regions` were made. `came_from` says by new
+    id which old region each takes its decisions from; one that comes from none takes the colour
+    `fresh` gives it in a study. An order, a lock or a note of a region that is gone goes with
+    it."""
     ids = {r.id for r in regions}
+    there = {r.id: r for r in plan.regions}
+    regions = [replace(there[r.id], label=r.label) if r.id in there else r for r in regions]
     kept = tuple(
         replace(r, shares_form_with=None)
         if r.shares_form_with is not None and r.shares_form_with not in ids
