@@ -59,6 +59,11 @@ class Lines(unittest.TestCase):
         inside, outside = split.labels[120, 150], split.labels[8, 8]
         self.assertEqual(len({int(inside), int(outside), int(split.labels[120, 62])}), 3)
 
+    def test_one_small_thing_on_a_large_paper_is_a_region(self):
+        image = Image.new("RGB", (600, 480), "white")
+        ImageDraw.Draw(image).ellipse([280, 220, 330, 270], outline="black", width=4)
+        self.assertEqual(len(found(lines, np.array(image)).colours), 3)
+
     def test_a_gap_is_closed_up_to_the_setting_and_noted(self):
         for start, width in ((8, 13), (4, 8)):
             rgb = ring(start, 360)

@@ -22,7 +22,6 @@ _ROOT = 7  # px; ink further from paper is no line but a solid black
 _SOLID = _ROOT * _ROOT
 _SOLID_PX = 400  # that such a black holds, at least
 _COARSE = (4, 8, 16)  # px for one, where leaks wider than the widest gap are looked for
-_WHOLE = 0.97  # of what is free, that one area holds where nothing is closed
 # Greys that part areas from each other until the artist gives colours, likest to paper first
 # (levels, studio rule).
 _GREYS = (214, 186, 158, 232, 172, 200, 144, 222)
@@ -58,11 +57,8 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
 
 
 def _refuse_open(found: Found, ink: Mask, subject: str) -> None:
-    """Refuse line art that closes nothing: it says where the widest leak is, if there is one."""
-    area = np.bincount(found.areas[~ink])
-    if len(area) > 2 and area[1:].max(initial=0) < _WHOLE * area.sum():
-        return
-    if len(area) > 3:
+    """Refuse line art that closes nothing: it says where it is likeliest to leak, if anywhere."""
+    if int(found.areas.max(initial=0)) > 1:
         return
     gap = _likely_leak(found, ink)
     if gap is not None:

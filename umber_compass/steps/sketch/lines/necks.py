@@ -143,7 +143,7 @@ class _Finding:
         if gap is not None and gap.is_tip:
             self.apart[one, other] = Neck(gap, one, other, True)
             return
-        if gap is not None:
+        if gap is not None and {one, other} <= self.first:  # both sides are wide
             self.doubtful.append(Neck(gap, one, other, False))
         self._merge(one, other)
 
