@@ -23,6 +23,11 @@ from umber_compass.work import Tick, idle
 MOST_WORKING = 1600  # px, the longer side of the picture the window works on
 
 
+def hash_of(data: bytes) -> str:
+    """What a plan calls a picture's or a label map's bytes by."""
+    return hashlib.sha256(data).hexdigest()
+
+
 class Pixels:
     """What lies beside a plan. Nothing is taken away while the plan is open: undo may want it."""
 
@@ -44,13 +49,13 @@ class Pixels:
 
     def add_sketch(self, data: bytes) -> str:
         """Take a picture in as it came; gives its hash."""
-        key = hashlib.sha256(data).hexdigest()
+        key = hash_of(data)
         self.sketches[key] = data
         return key
 
     def add_reference(self, data: bytes) -> str:
         """Take a picture that is kept beside the plan in; gives its hash."""
-        key = hashlib.sha256(data).hexdigest()
+        key = hash_of(data)
         self.references[key] = data
         return key
 
@@ -64,7 +69,7 @@ class Pixels:
     def encoded(labels: Labels) -> tuple[str, bytes]:
         """Label pixels as they lie in a file, and their hash: what takes time of taking them in."""
         data = picture.png_bytes(labels)
-        return hashlib.sha256(data).hexdigest(), data
+        return hash_of(data), data
 
     def take_labels(self, key: str, data: bytes, labels: Labels) -> None:
         """Take label pixels in that were encoded already."""

@@ -33,5 +33,4 @@ def about(
         pull,
         seen_share(width_cm, distance_cm),
         blur_share(width_cm, distance_cm),
-        rules["picture.smooth"] < 0.5,
     )

@@ -19,7 +19,6 @@ class About(NamedTuple):
     pull: npt.NDArray[np.floating] | None = None  # by label, how much each draws the eye
     small: float = 0.3  # of its width, at which the piece is seen from its usual place
     blur: float = 0.0025  # of its width, which an eye no longer parts from there
-    whole_px: bool = False  # px are shown whole, never smoothed
 
 
 PLAIN = About()

@@ -2,19 +2,19 @@
 
 from collections.abc import Sequence
 
-from umber_compass.plan.edits import Edit, each_part, study, with_colours
-from umber_compass.plan.model import Colour, Pinned, Plan, Planned, Solid
+from umber_compass.plan.edits import Edit, each_part, part, study, with_colours
+from umber_compass.plan.model import Pinned, Plan, Planned, Solid
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.words import words
 
 
-def join_family(plan: Plan, ids: Sequence[str], slots: Sequence[str]) -> Edit:
+def join_family(plan: Plan, ids: Sequence[str]) -> Edit:
     """Several regions made to follow the slot that the first of them follows, no colour changed: a
     turn is kept as an offset. Where the first is given or grey, the leading hue is taken."""
     now = study(plan)
-    first = each_of(now.colours[ids[0]])[0]
-    slot = first.slot if isinstance(first, Planned) and first.slot in slots else "A"
-    slot = "A" if slot == "grey" else slot
+    first = part(now.colours[ids[0]], 0)
+    known = isinstance(first, Planned) and first.slot in slot_hues(now.scheme)
+    slot = first.slot if isinstance(first, Planned) and known and first.slot != "grey" else "A"
 
     def change(plan: Plan) -> Plan:
         held = study(plan)
@@ -30,15 +30,3 @@ def join_family(plan: Plan, ids: Sequence[str], slots: Sequence[str]) -> Edit:
         return with_colours(plan, {i: each_part(held.colours[i], follow) for i in ids})
 
     return Edit(words("make {count} regions one family", count=len(ids)), change)
-
-
-def each_of(colour: Colour) -> tuple[Solid, ...]:
-    """The solid colours of a region's colour."""
-    found: list[Solid] = []
-
-    def take(solid: Solid) -> Solid:
-        found.append(solid)
-        return solid
-
-    each_part(colour, take)
-    return tuple(found)

@@ -9,6 +9,7 @@ from PIL import Image
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.document import about
 from umber_compass.document.palettes_in import picture_palette
 from umber_compass.formats import atomic, picture
 from umber_compass.formats.palettes import Palette
@@ -16,7 +17,7 @@ from umber_compass.plan.brief_edits import add_reference
 from umber_compass.plan.model import Plan, Reference
 from umber_compass.steps.focus.compared import Compared, compared
 from umber_compass.steps.focus.reading import PictureReading, read_picture
-from umber_compass.views import PLAIN, VIEWS
+from umber_compass.views import VIEWS
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.work import Tick
@@ -42,7 +43,7 @@ class References(QObject):
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.desk = desk
-        self._kept: dict[str, tuple[Packed, PictureReading, Palette]] = {}
+        self._kept: dict[object, tuple[Packed, PictureReading, Palette]] = {}
         desk.opened.connect(self._kept.clear)
 
     def add_path(self, path: Path) -> None:
@@ -82,29 +83,34 @@ class References(QObject):
         desk = self.desk
         if desk.history is None or desk.pixels is None or desk.live.bitmap is None:
             return
+        derived = desk.derived
+        if derived is None:
+            return
         data = desk.pixels.references[reference.hash]
         own = desk.live.bitmap.packed.copy()
-        kept = self._kept.get(reference.hash)
+        wheel, rules = derived.scheme.wheel, derived.rules
+        limits = rules["extremes.dark"], rules["extremes.light"]
+        key = (reference.hash, wheel, limits)
+        kept = self._kept.get(key)
+        told = about(derived, own.shape)._replace(labels=None, pull=None)
 
         def work(tick: Tick) -> tuple[Read, tuple[Packed, PictureReading, Palette]]:
             found = kept
             if found is None:
-                packed = _small(picture.decode(data, reference.title, tick).packed)
-                reading = read_picture(packed, "painter", 20.0, 80.0)
-                palette = picture_palette(
-                    picture.decode(data, reference.title).packed, reference.title
-                )
-                found = packed, reading, palette
+                whole = picture.decode(data, reference.title, tick).packed
+                packed = _small(whole)
+                reading = read_picture(packed, wheel, *limits)
+                found = packed, reading, picture_palette(whole, reference.title)
             tick(0.6)
-            mine = read_picture(_small(own), "painter", 20.0, 80.0)
+            mine = read_picture(_small(own), wheel, *limits)
             shown = found[0]
             if view in VIEWS:
-                shown = pack(VIEWS[view].see(np.ascontiguousarray(unpack(shown)), PLAIN))
+                shown = pack(VIEWS[view].see(np.ascontiguousarray(unpack(shown)), told))
             rows = compared(mine, found[1])
             return Read(reference, found[0], shown, found[2], rows), found
 
         def answer(found: tuple[Read, tuple[Packed, PictureReading, Palette]]) -> None:
-            self._kept[reference.hash] = found[1]
+            self._kept[key] = found[1]
             self.read.emit(found[0])
 
         desk.worker.ask("compare", work, answer, self._failed, urgency=Urgency.BENCH)

@@ -100,6 +100,9 @@ class Splitting(QObject):
         def answer(found: Followed) -> None:
             if desk.pixels is not pixels or desk.history is None:
                 return
+            if desk.history.now.sketch is not plan.sketch:
+                self.take(kind, settings)  # its regions changed meanwhile: match those
+                return
             desk.seal()
             desk.do(found.edit)
             desk.told.emit(self.tr("Read anew: {what}").format(what=found.says), False)

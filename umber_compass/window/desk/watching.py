@@ -7,10 +7,11 @@ from PySide6.QtCore import QFileSystemWatcher, QObject, Signal
 
 from umber_compass import document
 from umber_compass.document.following_sketch import Followed, followed
-from umber_compass.document.splitting import Chosen, split_picture
+from umber_compass.document.pixels import hash_of
+from umber_compass.document.splitting import split_picture
 from umber_compass.formats import atomic, picture
 from umber_compass.formats.atomic import Stamp
-from umber_compass.steps.sketch.kinds import AUTO, Settings
+from umber_compass.steps.sketch.kinds import AUTO, NONE, Settings
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.window.widgets.timers import single_shot
@@ -37,7 +38,6 @@ class Watching(QObject):
         self._stamp: Stamp | None = None
         self._tries = 0
         self.path: Path | None = None
-        self.on = True
         desk.opened.connect(self.begin)
         desk.changed.connect(self._follow_path)
 
@@ -46,6 +46,21 @@ class Watching(QObject):
         another than the plan knows."""
         self.path = None
         self._follow_path()
+        desk, path = self.desk, self.path
+        if desk.history is None or path is None or self._stamp is None:
+            return
+        known = desk.history.now.sketch.hash
+
+        def look(tick: Tick) -> bool:
+            return hash_of(atomic.read(path, picture.MOST_BYTES)) != known
+
+        def answer(other: bool) -> None:
+            if other and path == self.path:
+                line = self.tr("{name} changed since; File, Read the sketch again takes it in")
+                desk.told.emit(line.format(name=path.name), False)
+
+        # What cannot be read now is said when it is asked for.
+        desk.worker.ask("sketch", look, answer, lambda error: None, urgency=Urgency.BENCH)
 
     def _follow_path(self) -> None:
         history = self.desk.history
@@ -78,7 +93,7 @@ class Watching(QObject):
 
     def _look(self) -> None:
         """The file may be another now."""
-        if self.path is None or not self.on:
+        if self.path is None:
             return
         now = atomic.stamp(self.path)
         if now == self._stamp:
@@ -127,20 +142,22 @@ class Watching(QObject):
         plan, pixels = desk.history.now, desk.pixels
         same = not kind
         own = plan.sketch.kind if same else kind
+        own = AUTO if own == NONE else own  # a composition of ours has no kind to be read by
         told = plan.sketch.settings if same else (settings or {})
 
         def work(tick: Tick) -> Followed | None:
             read = picture.read(path, lambda share: tick(share / 3))
-            if same and _hash(read.data) == plan.sketch.hash:
+            if same and hash_of(read.data) == plan.sketch.hash:
                 return None
-            chosen = _split(read, path.name, own, told, tick, plan.sketch.kind if same else "")
+            chosen = split_picture(read, path.name, own, told, tick)
             tick(0.8)
-            return followed(
-                plan, pixels, read, chosen, document.opening.plain_name(path.name), path
-            )
+            return followed(plan, pixels, read, chosen, document.plain_name(path.name), path)
 
         def answer(found: Followed | None) -> None:
-            if desk.pixels is not pixels or found is None:
+            if desk.pixels is not pixels or desk.history is None or found is None:
+                return
+            if desk.history.now.sketch is not plan.sketch:
+                self.read(path, kind, settings)  # its regions changed meanwhile: match those
                 return
             desk.seal()
             desk.do(found.edit)
@@ -156,7 +173,7 @@ class Watching(QObject):
                 self._stamp = None  # half written perhaps: look again
                 self._again.start()
                 return
-            line = self.tr("{why} – the plan stays as it was; Step, Read the sketch again")
+            line = self.tr("{why} – the plan stays as it was; File, Read the sketch again")
             desk.told.emit(line.format(why=said(error)), True)
             self.failed.emit(said(error))
 
@@ -169,16 +186,3 @@ class Watching(QObject):
         self._again.stop()
         self.path = None
         self._watch()
-
-
-def _hash(data: bytes) -> str:
-    import hashlib
-
-    return hashlib.sha256(data).hexdigest()
-
-
-def _split(
-    read: picture.Picture, name: str, kind: str, told: Settings, tick: Tick, before: str
-) -> Chosen:
-    """The changed sketch by its own kind; a composition of ours has none to be read by."""
-    return split_picture(read, name, AUTO if kind == "none" else kind, told, tick)

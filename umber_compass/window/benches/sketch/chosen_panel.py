@@ -22,7 +22,6 @@ from umber_compass.plan.model import Region
 from umber_compass.plan.regrouping import set_several
 from umber_compass.plan.sketch_edits import rename
 from umber_compass.plan.terms import ROLES, Form, Material
-from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.families import join_family
 from umber_compass.window.benches.bench import quiet
@@ -213,6 +212,5 @@ class ChosenPanel(QWidget):
 
     def _take_family(self) -> None:
         if self._derived is not None and len(self._regions) > 1:
-            slots = slot_hues(self._derived.scheme)
             ids = [r.id for r in self._regions]
-            self.edit_wanted.emit(join_family(self._derived.plan, ids, tuple(slots)))
+            self.edit_wanted.emit(join_family(self._derived.plan, ids))
