@@ -124,7 +124,13 @@ def _regions(
         one = kept.get(i + 1)
         if one is None:
             told = split.roles[i] if split.roles else None
-            one = Region(id=next(ids), label=i + 1, name=names[i], role=told or roles[i])
+            one = Region(
+                id=next(ids),
+                label=i + 1,
+                name=names[i],
+                role=told or roles[i],
+                named=bool(split.names and split.names[i]),
+            )
             fresh.append(one.id)
         found.append(replace(one, label=i + 1))
     mine = [r.name for r in found if r.id not in fresh]
