@@ -22,6 +22,13 @@ def words(template: str, **fields: Field) -> Words:
     return Words(template, fields)
 
 
+def plain(text: str) -> str:
+    """A text on one line, as a file, a palette or a terminal can take it: bytes that are no text
+    are shown as a question, what steers a terminal as a space."""
+    whole = text.encode("utf-8", "surrogateescape").decode("utf-8", "replace")
+    return "".join(c if c.isprintable() else " " for c in whole)
+
+
 class Refusal(Exception):  # noqa: N818 - it is no fault of the program
     """Input that cannot be taken: what it was about, what is wrong, what to do."""
 

@@ -279,7 +279,7 @@ def _mute() -> None:
 
 
 def _fail(line: str, code: int) -> int:
-    print(f"{PROGRAM}: " + " ".join(line.split()), file=sys.stderr)
+    print(f"{PROGRAM}: " + " ".join(_shown(line).split()), file=sys.stderr)
     return code
 
 
@@ -313,4 +313,10 @@ def _plain(item: object) -> str:
         return _row(item)
     if isinstance(item, list):
         return ", ".join(_row(x) if isinstance(x, dict) else _plain(x) for x in item)
-    return str(item)
+    return _shown(str(item))
+
+
+def _shown(text: str) -> str:
+    """A text as a terminal may have it: names from files may hold what steers one. Bytes that are
+    no text are left to the stream."""
+    return "".join(c if c.isprintable() or "\udc80" <= c <= "\udcff" else " " for c in text)

@@ -5,22 +5,29 @@ import numpy.typing as npt
 
 from umber_compass.colour.packed import Packed
 from umber_compass.formats import openraster
-from umber_compass.formats.openraster import Group, Layer, Layered
+from umber_compass.formats.openraster import Box, Group, Layer, Pictures
 from umber_compass.steps.sketch.kinds.layers import DEPTH, split_layers
 from umber_compass.steps.sketch.kinds.spec import Settings, Split, number_told
+from umber_compass.work import Tick, idle
 
 _OWNS = 127  # of 255: from this alpha on a layer owns a px
 
 
-def split(data: bytes, packed: Packed, settings: Settings, subject: str) -> Split:
+def split(
+    data: bytes, packed: Packed, settings: Settings, subject: str, tick: Tick = idle
+) -> Split:
     """The regions of a layered file: each layer or group that stands at the depth told is one."""
     layered = openraster.read(data, subject)
     children = _opened(layered.root, int(number_told(settings, DEPTH)))
-    owner = np.full(packed.shape, -1, np.int32)
-    names = []
+    owner = np.full(packed.shape, -1, np.int16)
+    names, pictures = [], Pictures(layered)
     for i, child in enumerate(children):
+        tick(i / len(children) * 0.8)
         names.append(child.name or f"layer {i + 1}")
-        owner[_alpha(layered, child, packed.shape) > _OWNS] = i
+        found = _alpha(pictures, child, layered.size, tick)
+        if found is not None:
+            (left, top, right, bottom), alpha = found
+            owner[top:bottom, left:right][alpha > _OWNS] = i
     return split_layers(owner, names, packed, settings, subject)
 
 
@@ -38,22 +45,31 @@ def _opened(root: Group, depth: int) -> list[Group | Layer]:
     return found
 
 
-def _alpha(layered: Layered, child: Group | Layer, shape: tuple[int, ...]) -> npt.NDArray[np.uint8]:
-    """How much of a layer or group is there, (h, w) 0-255."""
+def _alpha(
+    pictures: Pictures, child: Group | Layer, size: tuple[int, int], tick: Tick
+) -> tuple[Box, npt.NDArray[np.uint8]] | None:
+    """How much of a layer or group is there, (h, w) 0-255, and the box that it covers; None where
+    it covers nothing."""
     # A group is laid together by itself, and only then thinned.
     whole = child.opacity if isinstance(child, Group) else 1.0
     group = (
         child._replace(opacity=1.0) if isinstance(child, Group) else Group("", (child,), 1, True)
     )
-    seen = list(openraster.leaves(group))
-    clear = np.ones(shape, np.float32)
-    images = openraster.pictures(layered, [layer for layer, _ in seen])
-    for (layer, share), image in zip(seen, images, strict=True):
-        left, top = max(layer.x, 0), max(layer.y, 0)
-        right, bottom = min(layer.x + image.width, shape[1]), min(layer.y + image.height, shape[0])
-        if right <= left or bottom <= top:
-            continue
-        box = (left - layer.x, top - layer.y, right - layer.x, bottom - layer.y)
-        part = np.asarray(image.getchannel("A").crop(box), np.float32) / 255 * share
-        clear[top:bottom, left:right] *= 1 - part
-    return np.asarray((1 - clear) * (255 * whole) + 0.5, np.uint8)
+    seen = [(la, share, pictures.box_of(la, size)) for la, share in openraster.leaves(group)]
+    boxes = [box for _, _, box in seen if box is not None]
+    if not boxes:
+        return None
+    left, top = min(b[0] for b in boxes), min(b[1] for b in boxes)
+    right, bottom = max(b[2] for b in boxes), max(b[3] for b in boxes)
+    clear = np.ones((bottom - top, right - left), np.float32)
+    for layer, share, box in seen:
+        tick(-1)
+        if box is not None:
+            inner = (box[0] - layer.x, box[1] - layer.y, box[2] - layer.x, box[3] - layer.y)
+            alpha = np.asarray(pictures.of(layer).getchannel("A").crop(inner))
+            there = clear[box[1] - top : box[3] - top, box[0] - left : box[2] - left]
+            there *= 1 - alpha * np.float32(share / 255)
+    np.subtract(1, clear, out=clear)
+    clear *= np.float32(255 * whole)
+    clear += np.float32(0.5)
+    return (left, top, right, bottom), clear.astype(np.uint8)

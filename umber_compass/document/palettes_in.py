@@ -6,7 +6,7 @@ from umber_compass.colour.packed import Packed
 from umber_compass.formats import palettes, picture
 from umber_compass.formats.palettes import Palette
 from umber_compass.steps.harmony.palette_source import colours_of
-from umber_compass.words import Refusal
+from umber_compass.words import Refusal, plain
 
 
 def read_palette(path: Path) -> Palette:
@@ -21,7 +21,7 @@ def read_palette(path: Path) -> Palette:
             packed = picture.read(path).packed
         except Refusal:
             raise refusal from None
-    return picture_palette(packed, path.stem)
+    return picture_palette(packed, plain(path.stem))
 
 
 def picture_palette(packed: Packed, title: str) -> Palette:

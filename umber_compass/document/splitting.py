@@ -37,7 +37,7 @@ def split_picture(
     by the next. Raises Refusal if it cannot be split so."""
     told = settings or {}
     if openraster.is_layered(read.data) and kind in (AUTO, "layers"):
-        found = layered.split(read.data, read.packed, told, name)
+        found = layered.split(read.data, read.packed, told, name, tick)
         why = words("a file of layers") if kind == AUTO else None
         return Chosen(found, "layers", known_settings(KINDS["layers"], told), why)
     if kind != AUTO:

@@ -77,6 +77,8 @@ def write_all(fills: Mapping[Path, Fill]) -> None:
 def _prepare(path: Path, fill: Fill, prepared: list[_Prepared]) -> None:
     try:
         real = Path(os.path.realpath(path))
+        if real.is_symlink():
+            raise Refusal(str(path), words("is a link that leads nowhere; choose another name"))
         there = real.stat() if real.exists() else None
         if there is not None:
             _may_change(path, real, there)
@@ -84,8 +86,10 @@ def _prepare(path: Path, fill: Fill, prepared: list[_Prepared]) -> None:
         begun = real.name.encode(errors="surrogateescape")[:_NAME_BYTES].decode(errors="ignore")
         name = f".{begun}-{_HOST}-{os.getpid()}-{secrets.token_hex(6)}.part"
         partial = real.with_name(name)
-        # Made anew and by nobody else; the kernel applies the umask, which is the whole process's.
-        handle = os.open(partial, os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC, 0o666)
+        # Made anew and by nobody else, and never open to more than the file it replaces; of a new
+        # one the kernel applies the umask, which is the whole process's.
+        mode = 0o666 if there is None else stat.S_IMODE(there.st_mode) & 0o600
+        handle = os.open(partial, os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC, mode)
     except (OSError, ValueError) as error:
         raise _cannot(path, error) from error
     prepared.append(_Prepared(real, partial, there))
@@ -153,7 +157,8 @@ def make_folder(folder: Path) -> None:
     """A folder, and those above it, there from now on. Raises Refusal if it cannot be made."""
     try:
         folder.mkdir(parents=True, exist_ok=True)
-        next(os.scandir(folder), None)
+        with os.scandir(folder) as entries:
+            next(entries, None)
     except (OSError, ValueError) as error:
         raise Refusal(
             str(folder), words("is no folder that can be written; choose another")

@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 from umber_compass.formats import atomic
+from umber_compass.words import plain
 
 MAGIC = "GIMP Palette"  # the format's own first line
 _MOST_ROW = 100  # bytes
@@ -63,7 +64,7 @@ def text(title: str, rows: Iterable[Row], comments: Iterable[str] = ()) -> str:
 def _name_of(what: str, which: str) -> str:
     """A row's name: of which thing, shortened in its middle where the row would be too long, and
     which of its colours."""
-    what, which = _line(what), " ".join(which.split())
+    what, which = _line(what), " ".join(plain(which).split())
     room = _MOST_ROW - _LEVELS - len(which.encode()) - 1
     if len(what.encode()) <= room:
         return f"{what} {which}".rstrip()
@@ -86,7 +87,7 @@ def _row(colour: str, name: str) -> str:
 
 
 def _line(words: str) -> str:
-    return " ".join(words.split()) or "untitled"
+    return " ".join(plain(words).split()) or "untitled"
 
 
 def _short(row: str) -> str:

@@ -5,7 +5,7 @@ import struct
 import zipfile
 import zlib
 from collections.abc import Iterator
-from typing import NamedTuple, Union
+from typing import NamedTuple, TypeAlias, Union
 from xml.etree.ElementTree import Element, ParseError
 
 from defusedxml.common import DefusedXmlException
@@ -14,6 +14,7 @@ from PIL import Image
 
 from umber_compass.formats.archives import points_outside
 from umber_compass.words import Refusal, words
+from umber_compass.work import Tick, idle
 
 MIME = b"image/openraster"
 _MOST_ENTRIES, _MOST_LAYERS, _MOST_DEPTH = 4096, 2000, 64
@@ -22,6 +23,8 @@ _MOST_PNG = 200_000_000  # bytes of one layer
 _MOST_PX, _MOST_ALL_PX = 100_000_000, 1_000_000_000
 _MOST_SIDE, _MOST_AWAY = 32_767, 65_536
 _NAME = 200
+_STRIP_PX = 2_000_000  # laid on at a time
+Box: TypeAlias = tuple[int, int, int, int]
 _HOW = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
 _BROKEN = (
     zipfile.BadZipFile, zlib.error, RuntimeError, NotImplementedError, KeyError, EOFError, OSError,
@@ -180,33 +183,55 @@ def _whole(text: str | None, otherwise: int) -> int:
         return otherwise
 
 
-def pictures(layered: Layered, layers: list[Layer]) -> Iterator[Image.Image]:
-    """The pictures of some layers, RGBA, each decoded when it is asked for. Raises Refusal for one
-    that cannot be read."""
-    total = 0
-    with zipfile.ZipFile(io.BytesIO(layered.data)) as archive:
-        for layer in layers:
-            image = _picture(archive, layer, layered.subject)
-            total += image.width * image.height
-            if total > _MOST_ALL_PX:
-                raise _damaged(layered.subject, "its layers together are larger than any picture")
-            yield image
+class Pictures:
+    """The pictures of a layered file's layers, each decoded when it is asked for; the file is
+    opened once for all of them."""
+
+    def __init__(self, layered: Layered) -> None:
+        self._subject, self._total = layered.subject, 0
+        self._archive = zipfile.ZipFile(io.BytesIO(layered.data))
+
+    def box_of(self, layer: Layer, size: tuple[int, int]) -> Box | None:
+        """Where a layer's picture lies on a canvas of this size, px: left, top, right, bottom; None
+        where it lies outside. Only its head is read; raises Refusal for one that cannot be."""
+        try:
+            with (
+                self._archive.open(layer.src) as stream,
+                Image.open(stream, formats=("PNG",)) as image,
+            ):
+                width, height = image.size
+        except _BROKEN as error:
+            raise _damaged(self._subject, _unreadable(layer)) from error
+        left, top = max(layer.x, 0), max(layer.y, 0)
+        right, bottom = min(layer.x + width, size[0]), min(layer.y + height, size[1])
+        return (left, top, right, bottom) if left < right and top < bottom else None
+
+    def of(self, layer: Layer) -> Image.Image:
+        """A layer's picture, RGBA. Raises Refusal for one that cannot be read."""
+        image = _picture(self._archive, layer, self._subject)
+        self._total += image.width * image.height
+        if self._total > _MOST_ALL_PX:
+            raise _damaged(self._subject, "its layers together are larger than any picture")
+        return image
 
 
 def _picture(archive: zipfile.ZipFile, layer: Layer, subject: str) -> Image.Image:
-    line = f"the picture of the layer {layer.name or layer.src} cannot be read"
     try:
         with archive.open(layer.src) as stream:
             data = stream.read(_MOST_PNG + 1)
         if len(data) > _MOST_PNG:
-            raise _damaged(subject, line)
+            raise _damaged(subject, _unreadable(layer))
         with Image.open(io.BytesIO(data), formats=("PNG",)) as image:
             if max(image.size) > _MOST_SIDE or image.width * image.height > _MOST_PX:
                 raise _damaged(subject, f"the layer {layer.name or layer.src} is too large")
             image.load()
-            return image.convert("RGBA")
+            return image if image.mode == "RGBA" else image.convert("RGBA")
     except _BROKEN as error:
-        raise _damaged(subject, line) from error
+        raise _damaged(subject, _unreadable(layer)) from error
+
+
+def _unreadable(layer: Layer) -> str:
+    return f"the picture of the layer {layer.name or layer.src} cannot be read"
 
 
 def leaves(group: Group) -> Iterator[tuple[Layer, float]]:
@@ -222,26 +247,33 @@ def leaves(group: Group) -> Iterator[tuple[Layer, float]]:
             yield child, child.opacity * group.opacity
 
 
-def flat(data: bytes, subject: str) -> Image.Image:
+def flat(data: bytes, subject: str, tick: Tick = idle) -> Image.Image:
     """A layered file as one picture, RGBA, of its own size: every seen layer laid over those below
-    (as svg:src-over, whatever its mode)."""
+    (as svg:src-over, whatever its mode). A layer costs the px it covers, a strip at a time."""
     layered = read(data, subject)
-    whole = Image.new("RGBA", layered.size)
+    whole, pictures = Image.new("RGBA", layered.size), Pictures(layered)
     seen = list(leaves(layered.root))
-    for (layer, share), image in zip(
-        seen, pictures(layered, [layer for layer, _ in seen]), strict=True
-    ):
-        place = Image.new("RGBA", layered.size)
-        place.paste(_thinned(image, share), (layer.x, layer.y))
-        whole = Image.alpha_composite(whole, place)
+    for i, (layer, share) in enumerate(seen):
+        tick(i / len(seen))
+        box = pictures.box_of(layer, layered.size)
+        if box is not None:
+            _lay(whole, pictures.of(layer), layer, share, box, tick)
     return whole
 
 
-def _thinned(image: Image.Image, share: float) -> Image.Image:
-    if share < 1:
-        image = image.copy()
-        image.putalpha(image.getchannel("A").point(lambda a: round(a * share)))
-    return image
+def _lay(
+    whole: Image.Image, image: Image.Image, layer: Layer, share: float, box: Box, tick: Tick
+) -> None:
+    left, top, right, bottom = box
+    high = max(1, _STRIP_PX // (right - left))
+    for begin in range(top, bottom, high):
+        tick(-1)
+        end = min(begin + high, bottom)
+        part = (left - layer.x, begin - layer.y, right - layer.x, end - layer.y)
+        over = image.crop(part)
+        if share < 1:
+            over.putalpha(over.getchannel("A").point(lambda a: round(a * share)))
+        whole.alpha_composite(over, (left, begin))
 
 
 def _damaged(subject: str, why: str) -> Refusal:

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 from umber_compass.formats import atomic, gpl, hex_list
-from umber_compass.words import Refusal, Words, words
+from umber_compass.words import Refusal, Words, plain, words
 
 MOST_BYTES = 4 * 1024 * 1024
 MOST_COLOURS = 65_536
@@ -46,11 +46,11 @@ def parse(data: bytes, subject: str, stem: str = "") -> Palette:
     if len(colours) > MOST_COLOURS:
         line = words("has over {most:,} colours; take a smaller palette", most=MOST_COLOURS)
         raise Refusal(subject, line)
-    kept = tuple((c, " ".join(n.split())[:_MOST_NAME]) for c, n in colours)
+    kept = tuple((c, " ".join(plain(n).split())[:_MOST_NAME]) for c, n in colours)
     said = {k: c[len(k) :].strip() for c in comments for k in (_SOURCE, _TAGS) if c.startswith(k)}
-    tags = tuple(t for part in said.get(_TAGS, "").split(",") if (t := part.strip()))
+    tags = tuple(t for part in plain(said.get(_TAGS, "")).split(",") if (t := part.strip()))
     kind = "gpl" if is_gpl else "hex"
-    return Palette(kind, title or stem, kept, said.get(_SOURCE, "")[:400], tags)
+    return Palette(kind, plain(title or stem), kept, plain(said.get(_SOURCE, ""))[:400], tags)
 
 
 def _bad_line(is_gpl: bool, number: str) -> Words:

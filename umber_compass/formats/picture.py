@@ -114,7 +114,8 @@ def size_of(data: bytes, subject: str) -> tuple[int, int]:
         with Image.open(io.BytesIO(data), formats=FORMATS) as image:
             _bounded(image.size, subject)
             width, height = image.size
-            turns = _orientation(image) in _ON_ITS_SIDE
+            # Of a TIFF the decoder says the size as it is shown, before it is turned too.
+            turns = image.format != "TIFF" and _orientation(image) in _ON_ITS_SIDE
             return (height, width) if turns else (width, height)
     except _BROKEN as error:
         raise _unreadable(subject) from error
@@ -123,7 +124,7 @@ def size_of(data: bytes, subject: str) -> tuple[int, int]:
 def _loaded(data: bytes, subject: str, tick: Tick = idle) -> Image.Image:
     """A picture decoded and turned as its camera was; a layered file laid together."""
     if openraster.is_layered(data):
-        return openraster.flat(data, subject)
+        return openraster.flat(data, subject, tick)
     try:
         with Image.open(io.BytesIO(data), formats=FORMATS) as image:
             _bounded(image.size, subject)
@@ -203,12 +204,17 @@ def _in_srgb(strip: Image.Image, profile: ImageCms.ImageCmsTransform | None) -> 
     if profile is None:
         return strip.convert("RGB")
     plain = strip if strip.mode in _PROFILED else strip.convert("RGB")
-    return ImageCms.applyTransform(plain, profile) or plain.convert("RGB")
+    try:
+        return ImageCms.applyTransform(plain, profile) or plain.convert("RGB")
+    except ImageCms.PyCMSError:
+        return plain.convert("RGB")  # the profile is of another kind of picture than this one
 
 
 def _profile(image: Image.Image) -> ImageCms.ImageCmsTransform | None:
     """The way from a picture's embedded profile to sRGB, perceptual intent; None where there is
     none, or a damaged one: that is no reason to refuse the picture."""
+    if image.mode == "LAB":
+        return _from_lab()
     profile = image.info.get("icc_profile")
     if not profile or len(profile) > 8_000_000 or image.mode[0] in "IF":
         return None
@@ -222,6 +228,12 @@ def _profile(image: Image.Image) -> ImageCms.ImageCmsTransform | None:
         )
     except (ImageCms.PyCMSError, *_BROKEN):
         return None
+
+
+def _from_lab() -> ImageCms.ImageCmsTransform:
+    """The way from CIELAB, which needs no profile of its own, to sRGB."""
+    lab, srgb = ImageCms.createProfile("LAB"), ImageCms.createProfile("sRGB")
+    return ImageCms.buildTransform(lab, srgb, "LAB", "RGB")
 
 
 def png_bytes(pixels: Levels | npt.NDArray[np.uint16]) -> bytes:

@@ -6,7 +6,7 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan, Reference
 from umber_compass.plan.terms import Id, Use
 from umber_compass.plan.uses import USES
-from umber_compass.words import Refusal, words
+from umber_compass.words import Refusal, plain, words
 
 MOST_REFERENCES = 24
 
@@ -55,7 +55,7 @@ def set_notes(notes: str) -> Edit:
 def add_reference(title: str, key: str) -> Edit:
     """A picture kept beside the plan, by the hash of its bytes. Raises Refusal where there are too
     many; one that is there already is not taken twice."""
-    kept = " ".join(title.split())[:200] or "picture"
+    kept = " ".join(plain(title).split())[:200] or "picture"
 
     def change(plan: Plan) -> Plan:
         if any(r.hash == key for r in plan.references):

@@ -32,6 +32,9 @@ def checked(before: Plan, after: Plan) -> Plan:
         except (msgspec.ValidationError, msgspec.DecodeError) as error:
             why = str(error).split(" - ")[0]
             raise Refusal("this change", words("is not possible: {why}", why=why)) from error
+        except UnicodeEncodeError as error:
+            line = words("holds characters that are no text; type it again")
+            raise Refusal("this change", line) from error
     if after.studies is not before.studies or after.regions is not before.regions:
         _agree(after)
     return after

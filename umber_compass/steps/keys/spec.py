@@ -84,6 +84,8 @@ def setting(kind: Kind, key: str, text: str) -> Setting:
         if text.lower() not in _ON + _OFF:
             raise Refusal(key, words("{text} is neither on nor off", text=text[:40]))
         return text.lower() in _ON
+    if kind.type == TEXT:
+        _must_be_text(key, text)
     if kind.type == COLOUR and text not in kind.choices:
         return measure_hex(text).hex
     if kind.type == CHOICE and text not in kind.choices:
@@ -101,12 +103,19 @@ def _number(kind: Kind, key: str, text: str) -> Setting:
         raise Refusal(key, words("{text} is no number", text=text[:40])) from None
     low = -math.inf if kind.low is None else kind.low
     high = math.inf if kind.high is None else kind.high
-    if not (math.isfinite(found) and low <= found <= high):
+    if not low <= found <= high or abs(found) == math.inf:
         raise Refusal(
             key,
             words("{text} is not between {low:g} and {high:g}", text=text[:40], low=low, high=high),
         )
     return found
+
+
+def _must_be_text(key: str, text: str) -> None:
+    try:
+        text.encode()
+    except UnicodeEncodeError as error:
+        raise Refusal(key, words("holds bytes that are no text; write it in UTF-8")) from error
 
 
 def only(plan: Plan, text: str) -> Subject:

@@ -1,5 +1,7 @@
 """Regions numbered by area, and no more of them than can be planned."""
 
+from collections.abc import Iterator
+
 import numpy as np
 import numpy.typing as npt
 
@@ -15,6 +17,7 @@ from umber_compass.words import Refusal, words
 MOST_REGIONS = 2000
 AT_MOST = Setting("at-most", "regions at most", "regions", 2, MOST_REGIONS, None)
 _FAR = 1e9
+_STRIP_PX = 2_000_000
 
 
 def within_bounds(
@@ -94,9 +97,23 @@ def by_area(parts: Parts) -> tuple[Labels, npt.NDArray[np.intp]]:
     return number[parts], order
 
 
+def strips_of(shape: tuple[int, ...]) -> Iterator[slice]:
+    """Rows of a large picture, (h, w), that are worked on at a time, so that what is made of them
+    does not fill the memory."""
+    high = max(1, _STRIP_PX // max(shape[1], 1))
+    for top in range(0, shape[0], high):
+        yield slice(top, top + high)
+
+
 def means_of(labels: Labels, rgb: npt.NDArray[np.uint8]) -> npt.NDArray[np.uint8]:
     """The mean colour of each label, (labels, 3), label 1 first."""
-    flat, most = labels.reshape(-1), int(labels.max(initial=0))
-    size = np.maximum(np.bincount(flat, minlength=most + 1), 1)
-    found = [np.bincount(flat, rgb[..., i].reshape(-1), most + 1) / size for i in range(3)]
-    return (np.stack(found, axis=1)[1:] + 0.5).astype(np.uint8)
+    most = int(labels.max(initial=0))
+    total = np.zeros((3, most + 1))
+    size = np.zeros(most + 1)
+    for rows in strips_of(labels.shape):
+        flat = labels[rows].reshape(-1)
+        if flat.any():
+            size += np.bincount(flat, minlength=most + 1)
+            for i in range(3):
+                total[i] += np.bincount(flat, rgb[rows, :, i].reshape(-1), most + 1)
+    return ((total / np.maximum(size, 1)).T[1:] + 0.5).astype(np.uint8)
