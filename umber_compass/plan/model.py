@@ -113,7 +113,6 @@ class Sketch(Record, frozen=True, kw_only=True):
     settings: dict[Id, Setting] = field(default_factory=dict)  # told to that kind; else its own
     shaded: bool = False  # whether it has light and dark of its own within its regions
     necks: Annotated[tuple[Neck, ...], Meta(max_length=4096)] = ()  # of line art
-    path: Annotated[str, Meta(max_length=4096)] = ""  # where the file lay; watched while it is open
 
 
 class Scheme(Record, frozen=True, kw_only=True):

@@ -3,8 +3,9 @@
 Pixels are changed elsewhere (steps/sketch/hands); an edit here names the new labels by hash.
 """
 
+import re
 from collections.abc import Callable, Mapping, Sequence
-from typing import TypeAlias
+from typing import TypeAlias, TypeVar
 
 from msgspec.structs import replace
 
@@ -12,6 +13,9 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Colour, Plan, Region, Sketch, Study
 from umber_compass.plan.terms import Id
 from umber_compass.words import Words, words
+
+T = TypeVar("T")
+_COUNTED = re.compile(r"r[0-9]{1,9}")
 
 # The colours of regions that no study has yet, or that a new sketch tells otherwise.
 Fresh: TypeAlias = Callable[[Study], Mapping[Id, Colour]]
@@ -82,11 +86,61 @@ def regroup(
     return Edit(name, lambda plan: regrouped(plan, sketch, regions, came_from or {}, fresh))
 
 
+def bring_back(name: Words, earlier: Plan) -> Edit:
+    """The sketch and regions of an earlier plan. A region that is still there keeps what was
+    decided since; one that is gone comes back with all that was decided for it then."""
+
+    def change(plan: Plan) -> Plan:
+        there = {r.id for r in plan.regions}
+        back = {r.id for r in earlier.regions} - there
+        then = {s.id: s for s in earlier.studies}
+        shown = then[earlier.current_study]
+
+        def before(study: Study) -> Study:
+            return then.get(study.id, shown)
+
+        made = regrouped(
+            plan,
+            earlier.sketch,
+            earlier.regions,
+            {},
+            lambda study: {i: c for i, c in before(study).colours.items() if i in back},
+        )
+        studies = (_with_again(s, before(s), back) for s in made.studies)
+        return replace(made, studies=tuple(studies))
+
+    return Edit(name, change)
+
+
+def _with_again(study: Study, then: Study, back: set[Id]) -> Study:
+    """A study with what an earlier one said of regions that have come back."""
+
+    def kept(now: Mapping[Id, T], was: Mapping[Id, T]) -> dict[Id, T]:
+        return {**now, **{i: one for i, one in was.items() if i in back}}
+
+    def in_order(now: Sequence[Id], was: Sequence[Id]) -> tuple[Id, ...]:
+        """As it was then, what was put in order since behind it."""
+        mine = [i for i in was if i in back or i in now]
+        return (*mine, *(i for i in now if i not in mine))
+
+    return replace(
+        study,
+        recipes=kept(study.recipes, then.recipes),
+        notes=kept(study.notes, then.notes),
+        zones=kept(study.zones, then.zones),
+        locked=in_order(study.locked, then.locked),
+        row_order=in_order(study.row_order, then.row_order),
+        wishes=replace(study.wishes, order=in_order(study.wishes.order, then.wishes.order)),
+        focus=study.focus or then.focus,
+    )
+
+
 def new_ids(regions: Sequence[Region], count: int) -> list[Id]:
-    """Ids that none of some regions has."""
+    """Ids that none of some regions has, beyond all that count up to theirs: one that went before
+    is not given to another thing."""
     taken = {r.id for r in regions}
     found: list[Id] = []
-    number = len(regions)
+    number = max([len(regions), *(int(i[1:]) for i in taken if _COUNTED.fullmatch(i))])
     while len(found) < count:
         number += 1
         if f"r{number}" not in taken:

@@ -112,11 +112,16 @@ def name_study(study_id: str, title: str) -> Edit:
     return _said(study_id, words("call the study {title}", title=kept), title=kept)
 
 
-def judge_study(study_id: str, verdict: Verdict, reason: str = "") -> Edit:
-    """What the artist decided of a study, and why."""
+def judge_study(study_id: str, verdict: Verdict) -> Edit:
+    """What the artist decided of a study. Why stays as it was written."""
     said = {"kept": "keep the study", "rejected": "reject the study", "": "take a verdict back"}
+    return _said(study_id, words(said[verdict]), verdict=verdict)
+
+
+def reason_study(study_id: str, reason: str) -> Edit:
+    """Why a study was kept or rejected."""
     kept = " ".join(reason.split())[:400]
-    return _said(study_id, words(said[verdict]), verdict=verdict, reason=kept)
+    return _said(study_id, words("say why of a study"), reason=kept)
 
 
 def note_study(study_id: str, note: str) -> Edit:

@@ -22,6 +22,7 @@ from umber_compass.plan.study_edits import (
     judge_study,
     name_study,
     note_study,
+    reason_study,
     set_mood,
 )
 from umber_compass.plan.terms import HalfArc, Share, Slot, Times
@@ -121,14 +122,14 @@ PIECE = Group(
             Kind(CHOICE, choices=("kept", "rejected", _NONE)),
             "whether the shown study is kept or rejected",
             lambda p, _: study(p).verdict or _NONE,
-            lambda p, _, x: judge_study(p.current_study, "" if x == _NONE else x, study(p).reason),
+            lambda p, _, x: judge_study(p.current_study, "" if x == _NONE else x),
         ),
         Key(
             "study.reason",
             Kind(TEXT),
             "why the shown study is kept or rejected",
             lambda p, _: study(p).reason,
-            lambda p, _, x: judge_study(p.current_study, study(p).verdict, x),
+            lambda p, _, x: reason_study(p.current_study, x),
         ),
         Key(
             "study.mood",
