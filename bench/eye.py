@@ -14,6 +14,7 @@ from umber_compass.colour.spaces import encode
 from umber_compass.picture.borders import Borders
 from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.mixes import Blends
+from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import look_at, pull_of
@@ -238,7 +239,9 @@ def read(made: Scene) -> tuple[int, str]:
     places = places_of(
         lattice, pull_of(lattice, look_at(lattice, made.picture.reshape(-1)[lattice.at]))
     )
-    return (places.order or (0,))[0], places.verdict
+    ties = places.tie(numbers_of("general", {})["ties.share"])
+    verdict = "nothing" if not places.is_met else "tie" if ties else "leads"
+    return (places.order or (0,))[0], verdict
 
 
 def right(original: Scene, shown: Scene) -> tuple[bool, bool]:

@@ -49,7 +49,7 @@ def focus(args: Namespace) -> dict[str, Any]:
             "regions": list(_focus_ids(derived)),
             "point": None if point is None else [point.x, point.y, point.radius],
         },
-        "leads": seen.leads,
+        "leads": seen.leads(derived.rules["ties.share"]),
         "lead": seen.lead if seen.rival is not None else None,
         "wanted": derived.wants.number("lead"),
         "places": [

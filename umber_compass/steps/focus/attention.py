@@ -31,10 +31,9 @@ class Attention(NamedTuple):
     )
     rival: int | None  # the strongest other
 
-    @property
-    def leads(self) -> bool:
-        """Whether anything at all is met first."""
-        return self.places.verdict == "leads"
+    def leads(self, ties_from_percent: float) -> bool:
+        """Whether one place is met first: something is, and no other ties with it."""
+        return self.places.is_met and not self.places.tie(ties_from_percent)
 
 
 def attention(

@@ -1,6 +1,6 @@
 """What the eye meets first, second and third, and whether anything leads."""
 
-from typing import Literal, NamedTuple, TypeAlias
+from typing import NamedTuple
 
 import numpy as np
 
@@ -8,12 +8,10 @@ from umber_compass.picture.mixes import Ints
 from umber_compass.steps.focus.lattice import Lattice, Row, joined
 from umber_compass.steps.focus.pull import Look, Pull, pull_of
 
-Verdict: TypeAlias = Literal["leads", "tie", "nothing"]
-
 # Studio rules, found on pictures with a known answer (docs/focus.md).
 _LEAST = 0.36  # pull under which the strongest does not lead
 _CROWD, _CROWD_FROM = 4, 0.88  # so many places within this part of the first: none of them leads
-_TIE_FROM = 0.89  # part of the first at which a second place ties
+_PART_FROM = 0.89  # part of the first at which what touches it is a part of it
 _APART = 0.10  # of the diagonal; what is nearer is one place
 _AS_BUSY = 0.02  # detail, within which they are
 _ALIKE = 0.03  # OKLab, within which regions that touch are one place
@@ -21,10 +19,15 @@ _SHOWN = 3
 
 
 class Places(NamedTuple):
-    """Labels in the order the eye meets them, one for each place, and what that comes to."""
+    """Labels in the order the eye meets them, one for each place."""
 
     order: tuple[int, ...]
-    verdict: Verdict
+    is_met: bool  # whether any is met first: none is that draws little, or is one of a crowd
+    second: float  # pull of the second place over the first's; 0 where there is none
+
+    def tie(self, from_percent: float) -> bool:
+        """Whether two places are met first: the second draws this part of the first."""
+        return self.is_met and 100 * self.second >= from_percent
 
     @property
     def first(self) -> tuple[int, ...]:
@@ -41,13 +44,15 @@ def places_of(lattice: Lattice, pull: Pull) -> Places:
     total = np.where(lattice.is_line, 0.0, pull.total)
     ranked = [int(i) for i in np.argsort(-total, kind="stable") if total[i] > 0]
     if not ranked:
-        return Places((), "nothing")
+        return Places((), False, 0.0)
     met: list[int] = []
     for label in ranked:
         apart = not any(_near(lattice, label, other) for other in met)
         if apart and not (met and _one_with(lattice, total, label, met[0])):
             met.append(label)
-    return Places(tuple(met), _verdict(total[met]))
+    strength = total[met]
+    second = float(strength[1] / strength[0]) if len(met) > 1 else 0.0
+    return Places(tuple(met), _is_met(strength), second)
 
 
 def _alike(lattice: Lattice, look: Look) -> Ints:
@@ -74,11 +79,9 @@ def _as_one(lattice: Lattice, look: Look, group: Ints) -> tuple[Lattice, Pull]:
     return made, pull_of(made, Look(np.stack(lab, axis=1), detail))
 
 
-def _verdict(strength: Row) -> Verdict:
+def _is_met(strength: Row) -> bool:
     top = float(strength[0])
-    if top < _LEAST or (strength >= _CROWD_FROM * top).sum() >= _CROWD:
-        return "nothing"
-    return "tie" if len(strength) > 1 and strength[1] >= _TIE_FROM * top else "leads"
+    return top >= _LEAST and bool((strength >= _CROWD_FROM * top).sum() < _CROWD)
 
 
 def _near(lattice: Lattice, one: int, other: int) -> bool:
@@ -88,4 +91,4 @@ def _near(lattice: Lattice, one: int, other: int) -> bool:
 
 def _one_with(lattice: Lattice, total: Row, label: int, first: int) -> bool:
     """Whether a region touches the first place and is about as strong: it is a part of it."""
-    return bool(lattice.border[label, first] > 0 and total[label] >= _TIE_FROM * total[first])
+    return bool(lattice.border[label, first] > 0 and total[label] >= _PART_FROM * total[first])

@@ -77,7 +77,7 @@ def _first(
     if (group != np.arange(len(group))).any():
         lattice = joined(lattice, group)
     places = places_of(lattice, pull_of(lattice, look))
-    if places.verdict == "nothing" or not places.order:
+    if not places.is_met:
         return None
     x, y = lattice.centre[places.order[0]].tolist()
     return x, y

@@ -42,7 +42,7 @@ def marks_of(derived: Derived) -> FocusMarks:
         rings.append(Ring(point.x, point.y, point.radius, point.radius * width / height))
     else:
         rings += [_ring(box, width / height) for box in derived.rings or ()]
-    leads = seen.places.verdict != "nothing"
+    leads = seen.places.is_met
     places = tuple(
         (i, float(lattice.centre[i, 0]), float(lattice.centre[i, 1])) for i in seen.places.first
     )

@@ -41,7 +41,7 @@ def _without(derived: Derived, seen: Attention) -> Result:
         "{first} is met first; choose what should be and press E", first=first or "nothing"
     )
     title = words("No focus is set")
-    if seen.places.verdict == "nothing":
+    if not seen.places.is_met:
         title, text = words("Nothing leads"), words("choose what should, and press E on the stage")
     return Result(
         NAME, "note", (), 0.0, derived.wants.number("lead"), "times", title, text, whole=True

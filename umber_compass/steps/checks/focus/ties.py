@@ -20,9 +20,9 @@ def _measure(derived: Derived) -> list[Result]:
     if len(order) < 2:
         return []
     first, second = order[:2]
-    share = 100 * float(seen.total[second] / max(float(seen.total[first]), 1e-9))
+    share = 100 * seen.places.second
     # Where a focus is wished, what competes with it is said by that check.
-    tied = seen.places.verdict == "tie"
+    tied = seen.places.tie(wanted)
     level = "fine" if not tied else "note" if seen.focus else "warning"
     title = words("One place is met first")
     if tied:
@@ -65,7 +65,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 
 
 def _is_untied(after: Derived) -> bool:
-    return after.attention is not None and after.attention.places.verdict != "tie"
+    seen = after.attention
+    return seen is not None and not seen.places.tie(after.rules["ties.share"])
 
 
 _SAYS = (

@@ -155,7 +155,7 @@ class FocusBench(Bench):
         by_label = {r.label: r.name for r in derived.regions}
         focus = listed([by_label[i] for i in seen.focus if i in by_label])
         line = self.tr("no focus is set")
-        if not seen.focus and seen.places.verdict == "nothing":
+        if not seen.focus and not seen.places.is_met:
             line = self.tr("nothing leads, and no focus is set")
         elif seen.focus and seen.rival is None:
             line = self.tr("the focus is the whole picture")
