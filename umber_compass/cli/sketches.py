@@ -8,7 +8,9 @@ from umber_compass import document
 from umber_compass.cli.plans import as_regions, readings
 from umber_compass.document.following_sketch import followed
 from umber_compass.document.splitting import split_picture
+from umber_compass.document.state import state_folder
 from umber_compass.formats import picture
+from umber_compass.formats.sketch_paths import SketchPaths
 from umber_compass.plan.edits import study
 from umber_compass.steps.sketch.compositions import COMPOSITIONS
 from umber_compass.steps.sketch.kinds import AUTO, KINDS, NONE
@@ -26,6 +28,8 @@ def new(args: Namespace) -> dict[str, Any]:
         made = document.bring_in(Path(args.sketch), args.focus, args.kind, settings=settings)
     document.save(made.plan, made.pixels, Path(args.output))
     sketch = made.plan.sketch
+    if args.kind != NONE:
+        SketchPaths(state_folder()).note(sketch.hash, Path(args.sketch))
     return {
         **as_regions(made),
         "kind": sketch.kind,
@@ -71,7 +75,8 @@ def replace(args: Namespace) -> dict[str, Any]:
     told = settings_from(args.told or [], kind)
     chosen = split_picture(read, path.name, kind, {**(sketch.settings if same else {}), **told})
     name = document.plain_name(path.name)
-    found = followed(opened.plan, opened.pixels, read, chosen, name, path)
+    found = followed(opened.plan, opened.pixels, read, chosen, name)
+    SketchPaths(state_folder()).note(found.sketch.hash, path)
     plan = found.edit.apply(opened.plan)
     document.save(plan, opened.pixels, Path(args.output))
     return {

@@ -17,6 +17,7 @@ from umber_compass.document.opening import (
     plain_name,
     save,
     take_in,
+    thumbnail_of,
 )
 from umber_compass.document.pixels import Pixels
 from umber_compass.document.seeing import about
@@ -38,4 +39,5 @@ __all__ = [
     "plain_name",
     "save",
     "take_in",
+    "thumbnail_of",
 ]

@@ -2,7 +2,6 @@
 so that what was decided stays."""
 
 from collections.abc import Mapping, Sequence
-from pathlib import Path
 from typing import NamedTuple
 
 import numpy as np
@@ -16,8 +15,8 @@ from umber_compass.document.splitting import Chosen
 from umber_compass.formats import picture
 from umber_compass.picture.mixes import Labels
 from umber_compass.plan.edits import Edit
-from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Region, Study
-from umber_compass.plan.regrouping import new_ids, regroup
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Region, Sketch, Study
+from umber_compass.plan.regrouping import bring_back, new_ids, regroup
 from umber_compass.plan.terms import Id
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.many import means_of
@@ -34,6 +33,7 @@ class Followed(NamedTuple):
     """The edit that takes a changed sketch in, and what became of the regions, by id."""
 
     edit: Edit
+    sketch: Sketch
     fresh: tuple[Id, ...]
     gone: tuple[str, ...]  # names
     doubtful: tuple[Id, ...]
@@ -58,7 +58,6 @@ def followed(
     read: picture.Picture,
     chosen: Chosen,
     name: str,
-    path: Path | None,
 ) -> Followed:
     """A changed or another sketch taken in: its pixels lie beside the plan, the edit is not made
     yet."""
@@ -67,7 +66,7 @@ def followed(
     match = match_regions(
         old_labels, _colours_of(plan, pixels, old_labels), split.labels, split.colours
     )
-    sketch = add_sketch(pixels, read, chosen, name, path)
+    sketch = add_sketch(pixels, read, chosen, name)
     by_label = {r.label: r for r in plan.regions}
     kept = {pair.new: by_label[pair.old] for pair in match.pairs if pair.old in by_label}
     colours = [measure(c / 255) for c in split.colours]
@@ -82,11 +81,32 @@ def followed(
     id_of = {r.label: r.id for r in regions}
     return Followed(
         edit,
+        sketch,
         tuple(fresh_ids),
         tuple(by_label[label].name for label in match.gone if label in by_label),
         _ids(match, id_of, "doubtful"),
         _ids(match, id_of, "recoloured"),
     )
+
+
+def known_before(plan: Plan, earlier: Plan, name: str) -> Followed:
+    """A sketch whose bytes an earlier plan has: its regions again, with what was decided for them
+    then where they are gone now, and what was decided since where they are not."""
+    there, then = {r.id for r in plan.regions}, {r.id for r in earlier.regions}
+    back = tuple(r.id for r in earlier.regions if r.id not in there)
+    return Followed(
+        bring_back(words("take in the sketch {name} as it was before", name=name), earlier),
+        earlier.sketch,
+        back,
+        tuple(r.name for r in plan.regions if r.id not in then),
+        (),
+        (),
+    )
+
+
+def most_go(plan: Plan, found: Followed) -> bool:
+    """Whether most of a plan's regions would go with a changed sketch: it may be a mishap."""
+    return 2 * len(found.gone) > len(plan.regions)
 
 
 def _ids(match: Match, id_of: Mapping[int, Id], what: str) -> tuple[Id, ...]:

@@ -5,11 +5,11 @@ from pathlib import Path
 from typing import NamedTuple
 
 import numpy as np
-from PIL import Image
 
 from umber_compass.colour.packed import Packed, unpack
 from umber_compass.document.kept import Kept
 from umber_compass.document.pixels import Pixels, at_working_size
+from umber_compass.document.seeing import small_of
 from umber_compass.document.splitting import Chosen, split_picture
 from umber_compass.formats import picture, plan_file
 from umber_compass.plan.model import Plan, Sketch, Study
@@ -19,7 +19,7 @@ from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.steps.sketch.kinds import AUTO, KINDS, NONE, Settings
 from umber_compass.steps.sketch.start import start_plan
-from umber_compass.words import Refusal, words
+from umber_compass.words import Refusal, plain, words
 from umber_compass.work import Tick, idle
 
 _THUMBNAIL = 512  # px
@@ -44,7 +44,7 @@ def bring_in(
 ) -> Opened:
     """A new plan for a picture, split as its kind says. Raises Refusal if it cannot be one."""
     read = picture.read(path, lambda share: tick(share / 2))
-    return take_in(read, path.name, focus, kind, tick, settings, path)
+    return take_in(read, path.name, focus, kind, tick, settings)
 
 
 def take_in(
@@ -54,13 +54,12 @@ def take_in(
     kind: str = AUTO,
     tick: Tick = idle,
     settings: Settings | None = None,
-    path: Path | None = None,
 ) -> Opened:
     """A new plan for a picture that was read already, as from the clipboard. Raises Refusal if it
-    cannot be one. `path` is where it lies, if it does."""
+    cannot be one."""
     name = plain_name(file_name)
     chosen = split_picture(read, name, kind, settings, tick)
-    return begun(read, chosen, name, focus, tick, path)
+    return begun(read, chosen, name, focus, tick)
 
 
 def begun(
@@ -69,19 +68,16 @@ def begun(
     name: str,
     focus: tuple[float, float] | None = None,
     tick: Tick = idle,
-    path: Path | None = None,
 ) -> Opened:
     """A new plan for a picture that was split."""
     tick(0.8)
     pixels = Pixels()
-    sketch = add_sketch(pixels, read, chosen, name, path)
+    sketch = add_sketch(pixels, read, chosen, name)
     plan = start_plan(chosen.split, sketch, focus)
     return Opened(plan, pixels, says=said_of(chosen))
 
 
-def add_sketch(
-    pixels: Pixels, read: picture.Picture, chosen: Chosen, name: str, path: Path | None = None
-) -> Sketch:
+def add_sketch(pixels: Pixels, read: picture.Picture, chosen: Chosen, name: str) -> Sketch:
     """A split picture's record, its pixels and drawing taken in beside the plan."""
     found = chosen.split
     height, width = found.labels.shape
@@ -94,7 +90,6 @@ def add_sketch(
         settings=chosen.settings,
         shaded=found.shaded,
         necks=found.necks,
-        path="" if path is None else plain_path(path),
     )
     pixels.drawings[sketch.labels] = at_working_size(read.packed, found.labels, found.shaded)
     return sketch
@@ -111,21 +106,9 @@ def said_of(chosen: Chosen) -> str:
     return str(line)
 
 
-def plain_path(path: Path) -> str:
-    """Where a file lies as text that a plan can hold; empty where it cannot."""
-    try:
-        whole = str(path.absolute())
-        whole.encode()
-    except (OSError, UnicodeEncodeError):
-        return ""
-    return whole if len(whole) <= 4096 and whole.isprintable() else ""
-
-
 def plain_name(name: str) -> str:
-    """A file's name as text: its last 255 characters, on one line, bytes that are none shown as
-    a question."""
-    whole = name.encode("utf-8", "surrogateescape").decode("utf-8", "replace")
-    return "".join(c if c.isprintable() else " " for c in whole)[-255:]
+    """A file's name as text: its last 255 characters, on one line."""
+    return plain(name)[-255:]
 
 
 def open_plan(path: Path, kept: Kept | None = None, tick: Tick = idle) -> Opened:
@@ -164,16 +147,16 @@ def _all_known(subject: str, kind: str, names: Iterable[str], known: Iterable[st
             raise Refusal(subject, text)
 
 
-def save(plan: Plan, pixels: Pixels, path: Path, shown: Packed | None = None) -> None:
-    """The plan's file, with a thumbnail of its picture, which may be given. Raises Refusal if it
-    cannot be written."""
+def save(plan: Plan, pixels: Pixels, path: Path, shown: Packed | None = None) -> bytes:
+    """The plan's file, with a thumbnail of its picture, which may be given; gives the thumbnail, a
+    PNG. Raises Refusal if it cannot be written."""
     if shown is None:
         shown = picture_of(Pipeline(pixels.drawings).derive(plan))
-    plan_file.write(path, pixels.held_with(plan, thumbnail_of(shown)))
+    thumbnail = thumbnail_of(shown)
+    plan_file.write(path, pixels.held_with(plan, thumbnail))
+    return thumbnail
 
 
 def thumbnail_of(shown: Packed) -> bytes:
     """A small PNG of a picture, for the plan file."""
-    image = Image.fromarray(np.ascontiguousarray(unpack(shown)))
-    image.thumbnail((_THUMBNAIL, _THUMBNAIL), Image.Resampling.BOX)
-    return picture.png_bytes(np.asarray(image))
+    return picture.png_bytes(np.ascontiguousarray(unpack(small_of(shown, _THUMBNAIL))))

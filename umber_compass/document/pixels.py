@@ -5,7 +5,7 @@ A plan names pixels by hash only, so that an edit may name others and undo finds
 """
 
 import hashlib
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 import numpy as np
 from PIL import Image
@@ -114,6 +114,21 @@ class Pixels:
                     kept.keep_drawing(sketch, MOST_WORKING, found)
             self.drawings[sketch.labels] = found
         return self.drawings[sketch.labels]
+
+    @staticmethod
+    def keys_of(plan: Plan) -> Iterator[str]:
+        """The hashes of all pixels and pictures that a plan names."""
+        for sketch in _sketches(plan):
+            yield from (sketch.hash, sketch.labels)
+        yield from (r.hash for r in plan.references)
+
+    def named_by(self, keys: Iterable[str]) -> Iterator[tuple[str, bytes]]:
+        """What is here of these hashes: sketches and references as they came, labels as PNG."""
+        for key in keys:
+            for known in (self.sketches, self._encoded, self.references):
+                if key in known:
+                    yield key, known[key]
+                    break
 
     def held_with(self, plan: Plan, thumbnail: bytes) -> PlanFile:
         """A plan file of a plan and of those pixels that it names."""

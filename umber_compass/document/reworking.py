@@ -11,7 +11,7 @@ from msgspec.structs import replace
 from umber_compass.document.pixels import Pixels, at_working_size
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.mixes import Labels
-from umber_compass.plan.edits import Edit, each_part, region
+from umber_compass.plan.edits import Edit, each_part, find_region
 from umber_compass.plan.model import (
     Colour,
     Pinned,
@@ -48,13 +48,21 @@ class Reworked(NamedTuple):
         pixels.drawings[self.encoded[0]] = self.drawing
 
 
+def _region(plan: Plan, region_id: Id) -> Region:
+    """The region with this id. Raises Refusal where it went since it was chosen."""
+    found = find_region(plan, region_id)
+    if found is None:
+        raise Refusal("the chosen region", words("is not there any more; choose regions again"))
+    return found
+
+
 def merge(plan: Plan, pixels: Pixels, ids: Sequence[Id], tick: Tick = idle) -> Reworked:
     """Several regions as one: the first that was chosen stays. Raises Refusal for fewer than
     two."""
     if len(ids) < 2:
         raise Refusal("merge", words("takes two regions or more; choose them with Shift"))
-    kept = region(plan, ids[0])
-    gone = [region(plan, i) for i in ids[1:]]
+    kept = _region(plan, ids[0])
+    gone = [_region(plan, i) for i in ids[1:]]
     labels = hands.merged(pixels.labels(plan.sketch), kept.label, [r.label for r in gone])
     left = [r for r in plan.regions if r.id not in ids[1:]]
     name = words("merge {count} regions into {name}", count=len(ids), name=kept.name)
@@ -63,7 +71,7 @@ def merge(plan: Plan, pixels: Pixels, ids: Sequence[Id], tick: Tick = idle) -> R
 
 def split_parts(plan: Plan, pixels: Pixels, region_id: Id, tick: Tick = idle) -> Reworked:
     """A region split into the parts that do not hang together."""
-    one = region(plan, region_id)
+    one = _region(plan, region_id)
     return _split(plan, pixels, one, hands.split_parts(pixels.labels(plan.sketch), one.label), tick)
 
 
@@ -71,7 +79,7 @@ def split_by_line(
     plan: Plan, pixels: Pixels, region_id: Id, line: Sequence[Point], tick: Tick = idle
 ) -> Reworked:
     """A region split along a drawn line, px of the sketch."""
-    one = region(plan, region_id)
+    one = _region(plan, region_id)
     found = hands.split_by_line(pixels.labels(plan.sketch), one.label, line)
     return _split(plan, pixels, one, found, tick)
 
@@ -94,7 +102,7 @@ def swallow_specks(
 ) -> Reworked:
     """Specks given to the regions they touch most: of all regions, or of some. Raises Refusal if
     there are none."""
-    only = None if ids is None else [region(plan, i).label for i in ids]
+    only = None if ids is None else [_region(plan, i).label for i in ids]
     labels, count = hands.without_specks(pixels.labels(plan.sketch), only)
     if not count:
         line = words("there are none under {px} px", px=hands.SPECK_PX)
@@ -105,7 +113,7 @@ def swallow_specks(
 
 def reassign(plan: Plan, pixels: Pixels, place: Point, to: Id, tick: Tick = idle) -> Reworked:
     """The part of a region at a place, px of the sketch, given to another region."""
-    other = region(plan, to)
+    other = _region(plan, to)
     labels = hands.reassigned(pixels.labels(plan.sketch), place, other.label)
     name = words("give a part to {name}", name=other.name)
     return _made(plan, pixels, labels, plan.regions, {}, name, (to,), tick)
@@ -139,7 +147,7 @@ def turn_neck(plan: Plan, pixels: Pixels, number: int, tick: Tick = idle) -> Rew
 def tint_lines(plan: Plan, pixels: Pixels, line_id: Id, tick: Tick = idle) -> Reworked:
     """A region of lines parted by what the lines lie along, each part a dark of that material.
     Raises Refusal where it lies along nothing."""
-    one, labels = region(plan, line_id), pixels.labels(plan.sketch)
+    one, labels = _region(plan, line_id), pixels.labels(plan.sketch)
     along = hands.lines_by_material(labels, one.label)
     by_label = {r.label: r for r in plan.regions}
     kept = [label for label in along if label in by_label and label != one.label]

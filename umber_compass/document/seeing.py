@@ -2,7 +2,9 @@
 
 import numpy as np
 import numpy.typing as npt
+from PIL import Image
 
+from umber_compass.colour.packed import Packed
 from umber_compass.plan.uses import blur_share, seen_as, seen_share
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import About
@@ -34,3 +36,20 @@ def about(
         seen_share(width_cm, distance_cm),
         blur_share(width_cm, distance_cm),
     )
+
+
+SMALL_PX = 360
+
+
+def small_of(packed: Packed, longer_px: int = SMALL_PX) -> Packed:
+    """A picture, (h, w) 0x00RRGGBB, no larger than it is shown: each px the mean of those it
+    covers."""
+    if max(packed.shape) <= longer_px:
+        return packed
+    height, width = packed.shape
+    # As it lies in memory, blue first: a large picture is not copied to be turned round.
+    own = np.ascontiguousarray(packed)
+    image = Image.frombuffer("RGBX", (width, height), own, "raw", "RGBX", 0, 1)
+    image.thumbnail((longer_px, longer_px), Image.Resampling.BOX)
+    found = np.frombuffer(image.tobytes(), "<u4").reshape(image.height, image.width)
+    return found & np.uint32(0xFFFFFF)

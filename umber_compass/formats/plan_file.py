@@ -56,7 +56,7 @@ def _fill(stream: IO[bytes], held: PlanFile) -> None:
     stored, deflated = zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED
     entries = [
         ("mimetype", MIME.encode(), stored),
-        ("plan.json", _json(held.plan), deflated),
+        ("plan.json", json_of(held.plan), deflated),
         *((SKETCHES + h, data, stored) for h, data in sorted(held.sketches.items())),
         *((f"{LABELS}{h}.png", data, stored) for h, data in sorted(held.labels.items())),
         *((REFERENCES + h, data, stored) for h, data in sorted(held.references.items())),
@@ -71,7 +71,8 @@ def _fill(stream: IO[bytes], held: PlanFile) -> None:
             archive.writestr(info, data)
 
 
-def _json(plan: Plan) -> bytes:
+def json_of(plan: Plan) -> bytes:
+    """A plan as its file holds it."""
     return msgspec.json.format(msgspec.json.encode(plan), indent=1)
 
 
@@ -156,6 +157,24 @@ def _assembled(parts: dict[str, bytes], subject: str) -> PlanFile:
     if parts["mimetype"] != MIME.encode():
         raise Refusal(subject, words("is a ZIP file but no plan; open a .umber file"))
     plan = _plan(parts, subject)
+    return _held(plan, parts, subject)
+
+
+def plan_of(data: bytes, subject: str) -> Plan:
+    """A plan from its JSON. Raises Refusal for what is none."""
+    return _plan({"plan.json": data}, subject)
+
+
+def held_of(plan: Plan, pictures: Mapping[str, bytes], thumbnail: bytes, subject: str) -> PlanFile:
+    """What a file of a plan would hold, of the pictures and label maps it names, by hash. Raises
+    Refusal where one is missing or is another."""
+    parts = {"thumbnail.png": thumbnail}
+    for key, data in pictures.items():
+        parts |= {SKETCHES + key: data, f"{LABELS}{key}.png": data, REFERENCES + key: data}
+    return _held(plan, parts, subject)
+
+
+def _held(plan: Plan, parts: Mapping[str, bytes], subject: str) -> PlanFile:
     sketches: dict[str, bytes] = {}
     labels: dict[str, bytes] = {}
     arrays: dict[str, npt.NDArray[np.uint16]] = {}
@@ -173,7 +192,7 @@ def _assembled(parts: dict[str, bytes], subject: str) -> PlanFile:
     return PlanFile(plan, sketches, labels, arrays, parts.get("thumbnail.png", b""), references)
 
 
-def _named(parts: dict[str, bytes], name: str, wanted: str, subject: str) -> bytes:
+def _named(parts: Mapping[str, bytes], name: str, wanted: str, subject: str) -> bytes:
     """An entry that is named by its content's hash."""
     if name not in parts:
         raise _damaged(subject, f"it has no {name.split('/')[0]} its plan speaks of")
