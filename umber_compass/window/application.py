@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
+from umber_compass.window.ending import Ending
 from umber_compass.window.opening import Opening
 from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.tidying import Tidying
@@ -48,11 +49,12 @@ def show_opening(path: Path | None) -> Opening:
 
 def start(path: Path | None, demo: bool = False) -> "MainWindow":
     """A window that opens a plan as soon as it can."""
+    from umber_compass.document.state import state_folder
     from umber_compass.formats.cache import Cache
     from umber_compass.window.desk.remembered import Remembered
     from umber_compass.window.main_window import MainWindow
 
-    window = MainWindow(cache=Cache(), remembered=Remembered.of_user())
+    window = MainWindow(cache=Cache(), remembered=Remembered.of_user(), state=state_folder())
     if path is not None:
         window.expect()
         QTimer.singleShot(0, window, lambda: window.works.files.open_path(path, demo))
@@ -78,6 +80,7 @@ def main(given: Sequence[str]) -> int:
     opening = show_opening(path)
     window = start(path, wants_demo)
     QTimer.singleShot(0, opening, opening.close)
-    code = application.exec()
+    ending = Ending(window)
+    code = application.exec() or ending.code
     del window, opening
     return code

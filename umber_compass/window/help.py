@@ -29,6 +29,7 @@ PAGES = {
     "handoff": "Hand-off",
     "checks": "Checks",
     "practices": "Practices",
+    "keeping": "What is kept for you",
     "plan-format": "The plan file",
     "engine": "How fast it is",
 }

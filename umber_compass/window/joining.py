@@ -10,6 +10,7 @@ from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.hands import Hands
 from umber_compass.window.strip.peeking import Peeking
+from umber_compass.window.widgets.fields import Typed, take_typed
 from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.works import Works
 
@@ -47,6 +48,7 @@ class Joining(QObject):
 
     def _join_desk(self) -> None:
         desk, notice = self._works.desk, self._works.layout.notice
+        desk.session.taking.connect(lambda: take_typed(self._works.layout.window()))
         desk.leaving.connect(self._let_go)
         desk.opened.connect(self._on_opened)
         desk.painted.connect(self._works.following.show_lamps)  # with the picture, not after it
@@ -111,15 +113,17 @@ class Joining(QObject):
         )
 
     def _let_go(self) -> None:
-        """Another plan comes: what a hand holds is of the one that goes."""
+        """Another plan comes: what a hand holds, and what fields show, is of the one that goes."""
         for part in self._works.layout.findChildren(QWidget):
             if isinstance(part, Holding):
                 part.let_go()
+            if isinstance(part, Typed):
+                part.drop()
 
     def _on_opened(self) -> None:
         self._hinting, self._works.files.demo_wanted = self._works.files.demo_wanted, False
         self._show_hint()
-        self._works.files.offer_folder()
+        self._works.files.handing_off.offer_folder()
         suit(self._works)
         self._works.marks.begin()
         self._works.menus.refresh()

@@ -28,11 +28,14 @@ class MainWindow(QMainWindow):
         cache: Cache | None = None,
         remembered: Remembered | None = None,
         library: Library | None = None,
+        state: Path | None = None,
     ) -> None:
         super().__init__()
         self.setWindowTitle("Umber Compass")
         self.setAcceptDrops(True)
-        self.works = make(self, dialogs or Dialogs(), cache, remembered or Remembered(), library)
+        remembered = remembered or Remembered()
+        self.works = make(self, dialogs or Dialogs(), cache, remembered, library, state)
+        self._keeps = False  # whether it goes without a question, its work kept for the next time
         self._pages = QStackedWidget()
         self._pages.addWidget(self.works.start)
         self._pages.addWidget(self.works.layout)
@@ -60,6 +63,13 @@ class MainWindow(QMainWindow):
         self.works.start.tell(line, refused)
         if refused and self.works.desk.history is None:
             self._pages.setCurrentWidget(self.works.start)
+
+    def end(self) -> None:
+        """Go without a question, as the system wants it: work that no file holds is kept, and
+        offered the next time."""
+        self.works.keeping.now()
+        self._keeps = True
+        self.close()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Cut the purpose anew once the layout has settled."""
@@ -93,9 +103,10 @@ class MainWindow(QMainWindow):
             self.works.files.open_path(files[0])
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        if not self.works.files.may_close(self.close):
+        if not self._keeps and not self.works.files.may_close(self.close):
             event.ignore()
             return
+        self.works.keeping.close(self._keeps)
         self.works.small_views.timer.stop()
         self.works.director.preparing.stop()
         self.works.focusing.turning.stop()

@@ -1,5 +1,6 @@
 """What works in a window: the desk, the parts that are seen, the commands, made in their order."""
 
+from pathlib import Path
 from typing import NamedTuple
 
 from PySide6.QtWidgets import QMainWindow
@@ -17,9 +18,13 @@ from umber_compass.window.commands.stage_hands import StageHands
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.studies import StudyCommands
 from umber_compass.window.commands.study_actions import study_actions
+from umber_compass.window.commands.versions import VersionCommands, version_actions
 from umber_compass.window.commands.views import ViewCommands
+from umber_compass.window.desk.bringing_back import BringingBack
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.keeping import Keeping
+from umber_compass.window.desk.recent_plans import RecentPlans
 from umber_compass.window.desk.references import References
 from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.desk.reworking import Reworking
@@ -61,6 +66,9 @@ class Works(NamedTuple):
     splitting: Splitting
     references: References
     sketches: SketchFiles
+    keeping: Keeping
+    versions: VersionCommands
+    plans: RecentPlans
 
 
 def make(
@@ -69,13 +77,16 @@ def make(
     cache: Cache | None,
     remembered: Remembered,
     library: Library | None = None,
+    state: Path | None = None,
 ) -> Works:
     """Make the parts of a window, and its menus."""
-    desk, layout = Desk(cache), Layout()
+    desk, layout = Desk(cache, state), Layout()
+    keeping = Keeping(desk)
     remembered.setParent(desk)
     files, regions = Files(desk, layout, dialogs), Regions(desk)
     director, marks = Director(desk, layout.stage), StageMarks(desk, layout.stage)
-    small_views, menus = SmallViews(desk, layout.strip), Actions(window)
+    small_views = SmallViews(desk, layout.strip)
+    menus = Actions(window, desk.session.taking.emit)
     following = Following(window, desk, layout, director, marks, menus)
     views = ViewCommands(window, desk.session, layout, following)
     focusing = Focusing(desk, layout, marks, director)
@@ -91,8 +102,7 @@ def make(
         return desk.history is not None
 
     menus.fill(actions.file_actions(files, window.close, has_plan))
-    again = sketches.watching.again
-    menus.fill(sketch_actions(again, sketches.replace, sketches.add_candidate, has_plan))
+    menus.fill(sketch_actions(sketches.again, sketches.replace, sketches.add_candidate, has_plan))
     menus.fill(actions.edit_actions(desk, regions))
     menus.fill(actions.step_actions(steps, has_plan))
     menus.fill(actions.region_actions(regions, steps, has_plan))
@@ -103,12 +113,21 @@ def make(
     menus.fill(actions.help_actions(lambda page: pages.open(page)))
     context = ContextMenu(desk, layout, regions, steps, marks, hands)
     pages = Help(menus.specs.values(), window)
-    recent = Recent(menus.menu("File"), remembered, files)
-    start = StartPage(remembered.recent)
+    plans = RecentPlans(remembered)
+    recent = Recent(menus.menu("File"), remembered, plans, files)
+    start = StartPage()
     start.picked.connect(files.open_path)
     start.choosing.connect(files.new)
     start.composed.connect(sketches.compose)
-    remembered.changed.connect(start.show_plans)
+    plans.changed.connect(start.show_plans)
+    plans.look()
+    bringing = BringingBack(desk, keeping.now)
+    versions = VersionCommands(desk, files, bringing, layout)
+    bringing.found.connect(start.show_left)
+    start.brought_back.connect(versions.bring_back)
+    start.put_aside.connect(bringing.put_aside)
+    menus.fill(version_actions(versions, has_plan))
+    bringing.look()
     desk.filed.connect(remembered.add)
     return Works(
         desk,
@@ -133,4 +152,7 @@ def make(
         splitting,
         references,
         sketches,
+        keeping,
+        versions,
+        plans,
     )

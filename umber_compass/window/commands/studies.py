@@ -28,7 +28,7 @@ from umber_compass.steps.studies.growing import Growth, grow
 from umber_compass.window.benches.studies.bench import COUNT, StudiesBench
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import said
 from umber_compass.window.layout import Layout
 from umber_compass.window.wall.shown import STEP, WallShown
 from umber_compass.words import Refusal, Words, words
@@ -65,6 +65,7 @@ class StudyCommands(QObject):
         """Make an edit of the plan that is on; what cannot be is said in a line."""
         if self.desk.history is None:
             return
+        self.desk.session.taking.emit()
         try:
             edit = make(self.desk.history.now)
         except Refusal as refusal:
@@ -108,25 +109,38 @@ class StudyCommands(QObject):
 
     def grow(self, rules: list[str]) -> None:
         """Grow six more from the study that is shown; they stand behind the others."""
-        derived = self.desk.derived
-        if derived is None:
+        desk, pixels, library = self.desk, self.desk.pixels, self.library
+        if desk.history is None:
             return
-        plan, pipeline, library = derived.plan, self.desk.live.pipeline, self.library
-        self.desk.told.emit(self.tr("Growing …"), False)
 
-        def work(tick: Tick) -> Growth:
-            palettes = [e.kept() for e in library.entries()] if "library" in rules else []
-            return grow(pipeline.derive(plan), rules, COUNT, palettes, tick)
+        def prepare() -> Callable[[Tick], tuple[Plan, Growth]] | None:
+            if desk.pixels is not pixels or desk.history is None:
+                return None  # another plan came meanwhile
+            desk.session.taking.emit()
+            desk.told.emit(self.tr("Growing …"), False)
+            plan, pipeline = desk.history.now, desk.live.pipeline
 
-        def answer(found: Growth) -> None:
+            def work(tick: Tick) -> tuple[Plan, Growth]:
+                palettes = [e.kept() for e in library.entries()] if "library" in rules else []
+                return plan, grow(pipeline.derive(plan), rules, COUNT, palettes, tick)
+
+            return work
+
+        def answer(made: tuple[Plan, Growth]) -> None:
+            plan, found = made
+            if desk.pixels is not pixels or desk.history is None:
+                return
+            if {r.id for r in desk.history.now.regions} != {r.id for r in plan.regions}:
+                line = self.tr("The regions changed while studies were grown; grow again")
+                desk.told.emit(line, True)
+                return
             self._edit(lambda now: add_studies(found.studies, _grown(found)))
             count = len(found.studies)
             # Once the layout has settled.
             QTimer.singleShot(0, self.wall, lambda: self.wall.reveal(self.shown.count - count))
-            self.desk.told.emit(found.says, False)
+            desk.told.emit(found.says, False)
 
-        says = self.tr("Growing studies")
-        self.desk.worker.ask("grow", work, answer, self._failed, says, Urgency.BENCH)
+        desk.orders.ask("grow", prepare, answer, self._failed, self.tr("Growing studies"))
 
     def _failed(self, error: Exception) -> None:
         self.desk.told.emit(said(error), True)
@@ -138,7 +152,8 @@ class StudyCommands(QObject):
             return
         plan = derived.plan
         name = f"{stem(plan.title)}-{what}.png"
-        path = self.files.dialogs.picture(self.layout, str(Path(self.files.folder).parent / name))
+        beside = Path(self.files.handing_off.folder).parent
+        path = self.files.dialogs.picture(self.layout, str(beside / name))
         if path is None:
             return
         chosen = [s for i in self.shown.chosen for s in plan.studies if s.id == i]
@@ -153,7 +168,7 @@ class StudyCommands(QObject):
             self.desk.told.emit(self.tr("Wrote {name}").format(name=target.name), False)
 
         says = self.tr("Writing the sheet")
-        self.desk.worker.ask("sheet", work, answer, self._failed, says, Urgency.FILE)
+        self.desk.orders.ask("sheet", lambda: work, answer, self._failed, says)
 
     def _open_menu(self, study_id: str, place: QPoint) -> None:
         self.menu(study_id).popup(place)

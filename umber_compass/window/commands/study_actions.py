@@ -49,18 +49,14 @@ def study_actions(studies: StudyCommands, has_plan: Callable[[], bool]) -> list[
             "one",
             "Keep",
             "Ctrl+K",
-            one(lambda p, s: judge_study(s.id, "" if s.verdict == "kept" else "kept", s.reason)),
+            one(lambda p, s: judge_study(s.id, "" if s.verdict == "kept" else "kept")),
         ),
         action(
             "study-reject",
             "one",
             "Reject",
             "Ctrl+Shift+K",
-            one(
-                lambda p, s: judge_study(
-                    s.id, "" if s.verdict == "rejected" else "rejected", s.reason
-                )
-            ),
+            one(lambda p, s: judge_study(s.id, "" if s.verdict == "rejected" else "rejected")),
         ),
         action(
             "study-remove", "one", "Remove", "Ctrl+Del", one(lambda p, s: remove_study(p, s.id))

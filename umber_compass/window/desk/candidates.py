@@ -1,15 +1,18 @@
 """The plan's other sketches: brought in, shown small, chosen."""
 
+from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import NamedTuple
 
 import numpy as np
-from PIL import Image
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
 from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.document.seeing import small_of
 from umber_compass.plan.candidate_edits import add_candidate, choose_candidate, shown
+from umber_compass.plan.model import Candidate
 from umber_compass.steps.pipeline import Pipeline, picture
 from umber_compass.views import PLAIN, VIEWS
 from umber_compass.window.desk.desk import Desk
@@ -17,7 +20,6 @@ from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.work import Tick
 
 CHOSEN = ""  # in place of a candidate's id, the sketch that is chosen
-_SMALL_PX = 360
 
 
 class Shown(NamedTuple):
@@ -45,43 +47,54 @@ class Candidates(QObject):
             return
         pixels = desk.pixels
 
-        def work(tick: Tick) -> document.Opened:
-            return document.bring_in(path, tick=tick)
+        def prepare() -> Callable[[Tick], document.Opened] | None:
+            return None if desk.pixels is not pixels else partial(_brought_in, path)
 
         def answer(found: document.Opened) -> None:
             if desk.pixels is not pixels:
                 return
             pixels.take_over(found.pixels)
             plan = found.plan
+            desk.paths.note(plan.sketch.hash, path)
             desk.do(add_candidate(plan.sketch, plan.regions, plan.studies))
             line = self.tr("{name} is a candidate: {what}")
             desk.told.emit(line.format(name=plan.sketch.file_name, what=found.says), False)
 
         says = self.tr("Reading {name}").format(name=path.name)
-        desk.worker.ask("candidate", work, answer, self._failed, says, Urgency.FILE)
+        desk.orders.ask("candidate", prepare, answer, self._failed, says)
 
     def choose(self, candidate_id: str) -> None:
         """A candidate takes the place of the sketch that is chosen, once its drawing is there."""
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
-        pixels, plan = desk.pixels, desk.history.now
-        one = next((c for c in plan.candidates if c.id == candidate_id), None)
-        if one is None:
-            return
+        pixels = desk.pixels
 
-        def work(tick: Tick) -> bool:
-            pixels.drawing(one.sketch, one.sketch.file_name, desk.live.kept, tick)
-            return True
+        def wanted() -> Candidate | None:
+            """The candidate, where it is still there: what came before may have taken it away."""
+            if desk.pixels is not pixels or desk.history is None:
+                return None
+            return next((c for c in desk.history.now.candidates if c.id == candidate_id), None)
 
-        def answer(_: bool) -> None:
-            if desk.pixels is pixels:
+        def prepare() -> Callable[[Tick], Candidate] | None:
+            one = wanted()
+            if one is None:
+                return None
+
+            def work(tick: Tick) -> Candidate:
+                pixels.drawing(one.sketch, one.sketch.file_name, desk.live.kept, tick)
+                return one
+
+            return work
+
+        def answer(one: Candidate) -> None:
+            if wanted() is not None:
+                desk.session.taking.emit()
                 desk.seal()
                 desk.session.select("")
                 desk.do(choose_candidate(candidate_id, one.sketch.file_name))
 
-        says = self.tr("Reading {name}").format(name=one.sketch.file_name)
-        desk.worker.ask("candidate", work, answer, self._failed, says, Urgency.FILE)
+        desk.orders.ask("candidate", prepare, answer, self._failed, self.tr("Reading the sketch"))
 
     def picture(self, way: str) -> None:
         """Every sketch as it is planned, small, in a way: colour, grey or mirrored."""
@@ -98,9 +111,7 @@ class Candidates(QObject):
             ):
                 drawing = pixels.drawing(one.sketch, one.sketch.file_name, desk.live.kept, tick)
                 derived = Pipeline({one.sketch.labels: drawing}, works=False).derive(one)
-                image = Image.fromarray(np.ascontiguousarray(unpack(picture(derived))))
-                image.thumbnail((_SMALL_PX, _SMALL_PX), Image.Resampling.BOX)
-                levels = np.asarray(image)
+                levels = np.ascontiguousarray(unpack(small_of(picture(derived))))
                 if way in VIEWS:
                     levels = VIEWS[way].see(levels, PLAIN)
                 says = f"{len(one.regions)} regions"
@@ -115,3 +126,7 @@ class Candidates(QObject):
 
     def _failed(self, error: Exception) -> None:
         self.desk.told.emit(said(error), True)
+
+
+def _brought_in(path: Path, tick: Tick) -> document.Opened:
+    return document.bring_in(path, tick=tick)

@@ -1,12 +1,15 @@
 """What lies on the desk: pixels, history, results; the one place that changes them."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.document import Kept, Opened, Pixels
+from umber_compass.document.kept_work import KeptWork
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.cache import Cache
+from umber_compass.formats.sketch_paths import SketchPaths
 from umber_compass.picture.relief import Relief
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.history import History
@@ -14,9 +17,9 @@ from umber_compass.plan.model import Plan
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.judge import Judge
 from umber_compass.window.desk.live_picture import LivePicture
+from umber_compass.window.desk.orders import Orders
 from umber_compass.window.desk.session import Session
 from umber_compass.window.desk.worker import Worker
-from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.words import Refusal
 
@@ -31,15 +34,17 @@ class Desk(QObject):
     opened = Signal()  # another document lies on the desk
     painted = Signal()  # the picture is new; what is measured on it follows with `changed`
     changed = Signal()  # the plan changed; derived, picture and results are new
+    edited = Signal()  # the plan is another, or lies in a file now
     told = Signal(str, bool)  # a line for the artist; whether it is about something refused
 
-    def __init__(self, cache: Cache | None = None) -> None:
+    def __init__(self, cache: Cache | None = None, state: Path | None = None) -> None:
         super().__init__()
+        self.paths, self.kept_work = SketchPaths(state), KeptWork(state)
         self.worker, self.session = Worker(), Session()
         kept = None if cache is None else Kept(cache)
         self.live = LivePicture(self.worker, self.session, kept)
-        self.judge = Judge(self.worker, self.live, self.session)
-        for part in (self.worker, self.session, self.live, self.judge):
+        self.judge, self.orders = Judge(self.worker, self.live, self.session), Orders(self.worker)
+        for part in (self.worker, self.session, self.live, self.judge, self.orders):
             part.setParent(self)
         self.pixels: Pixels | None = None
         self.path: Path | None = None
@@ -47,6 +52,7 @@ class Desk(QObject):
         self.history: History | None = None
         self.first: Plan | None = None
         self.saved: Plan | None = None
+        self.brought_back = False  # whether the plan is work that was never saved
         self.sealing = single_shot(self, _SEAL_AFTER, self.seal)
         self.live.rebuilt.connect(self._on_rebuilt)
         self.live.told.connect(self.told)
@@ -59,15 +65,19 @@ class Desk(QObject):
         path: Path | None,
         relief: Relief | None = None,
         stamp: Stamp | None = None,
+        brought_back: bool = False,
     ) -> None:
         """Put a document on the desk, with its relief where that was kept; `stamp` is the state of
-        the file it was read from. Whatever is dragged is let go first."""
+        the file it was read from, or which it was `brought_back` as unsaved work of. Whatever is
+        dragged is let go first."""
+        self.session.taking.emit()
         self.leaving.emit()
         self.seal()
         self.pixels, self.path, self.stamp = opened.pixels, path, stamp
         self.history = History(opened.plan)
         self.first = opened.plan
-        self.saved = opened.plan if path is not None else None
+        self.brought_back = brought_back
+        self.saved = opened.plan if path is not None and not brought_back else None
         self.live.begin(opened.pixels, opened.plan, relief)
         self.session.selection = self.session.alone = ""
         self.session.also = ()
@@ -77,6 +87,12 @@ class Desk(QObject):
             self.filed.emit(path)
         self.judge.measure()
 
+    def lies_in(self, path: Path, plan: Plan, stamp: Stamp | None) -> None:
+        """A plan was written to this file, whose state is then `stamp`."""
+        self.saved, self.path, self.stamp, self.brought_back = plan, path, stamp, False
+        self.filed.emit(path)
+        self.changed.emit()
+
     @property
     def unsaved(self) -> bool:
         """Whether there is work that no file holds, or the file holds what was undone. A sketch
@@ -84,7 +100,7 @@ class Desk(QObject):
         history = self.history
         if history is None or history.now == self.saved:
             return False
-        return bool(history.past) or self.saved is not None
+        return bool(history.past) or self.saved is not None or self.brought_back
 
     @property
     def derived(self) -> Derived | None:
@@ -95,6 +111,7 @@ class Desk(QObject):
         """Make an edit; what the records' ranges forbid is refused in one line."""
         if self.history is None:
             return
+        self.session.taking.emit()
         self.session.acted.emit()
         before = self.history.now
         try:
@@ -124,21 +141,26 @@ class Desk(QObject):
 
     def undo(self) -> None:
         """One step back."""
-        if self.history is not None:
-            self.session.acted.emit()
-            self._set(self.history.undo())
+        self._go(History.undo)
 
     def redo(self) -> None:
         """One step forward."""
+        self._go(History.redo)
+
+    def _go(self, way: Callable[[History], History]) -> None:
         if self.history is not None:
+            self.session.taking.emit()
             self.session.acted.emit()
-            self._set(self.history.redo())
+            self._set(way(self.history))
 
     def _set(self, history: History) -> None:
         if history is self.history:
             return
         same = self.history is not None and history.now is self.history.now
+        if self.history is not None and history.now.regions is not self.history.now.regions:
+            self.session.keep_known({r.id for r in history.now.regions})
         self.history = history
+        self.edited.emit()
         other = self._follow() if not same else True
         if not other:
             # What is shown is the same: nothing need be measured anew.
@@ -161,24 +183,10 @@ class Desk(QObject):
         self._follow()
         self.judge.measure()
 
-    def preview(self, edit: Edit) -> Bitmap | None:
-        """The picture after an edit that is not made; None where it cannot be."""
-        if self.history is None:
-            return None
-        try:
-            return self.live.picture_of(edit.apply(self.history.now))
-        except Refusal:
-            return None
-
-    def moment(self, name: str) -> Bitmap | None:
-        """The picture `before` the last change, or as the plan was `opened`."""
-        past = self.history.past if self.history is not None else ()
-        plan = self.first if name == "opened" else past[-1].plan if past else None
-        return None if plan is None else self.live.picture_of(plan)
-
     def close(self) -> None:
         """Let nothing outlive the window."""
         self.sealing.stop()
         self.live.sharpening.stop()
         self.judge.close()
+        self.orders.close()
         self.worker.close()

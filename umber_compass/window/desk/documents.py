@@ -7,18 +7,20 @@ from typing import NamedTuple, TypeAlias
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
-from umber_compass.document import Opened
+from umber_compass.document import Opened, Pixels
 from umber_compass.formats import atomic, picture
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.plan_file import ENDING
 from umber_compass.picture.relief import Relief
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_of
+from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.scheme import as_read
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch.compositions import COMPOSITIONS
 from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.keeping import changes_since
 from umber_compass.window.desk.session import FIRST_WITH_SKETCH
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.work import Tick
@@ -34,6 +36,14 @@ class _Read(NamedTuple):
     stamp: Stamp | None
 
 
+class _Written(NamedTuple):
+    """What came of saving: whether the file was written, what of, and its state now."""
+
+    is_written: bool
+    plan: Plan
+    stamp: Stamp | None
+
+
 class Documents(QObject):
     """Files in and out of the desk."""
 
@@ -44,6 +54,7 @@ class Documents(QObject):
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.desk = desk
+        self._saving: list[tuple[Pixels, Path]] = []  # asked for and not yet done
 
     def open(self, path: Path, keep_path: bool, settle: Settle, kind: str = AUTO) -> None:
         """Read a plan, or bring a picture in, off the GUI thread. `settle` is asked before it takes
@@ -63,7 +74,7 @@ class Documents(QObject):
             derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
             return _Read(opened, kept.relief(derived), stamp)
 
-        self._take(path.name, read, at, is_plan, settle)
+        self._take(path.name, read, at, is_plan, settle, path)
 
     def take_in(self, data: bytes, name: str, settle: Settle) -> None:
         """Bring in a picture that lies in no file, by the bytes of one, as `open` does."""
@@ -89,6 +100,7 @@ class Documents(QObject):
         at: Path | None,
         is_plan: bool,
         settle: Settle,
+        source: Path | None = None,
     ) -> None:
         """Have something read, and lay it on the desk once that is settled."""
         desk = self.desk
@@ -98,6 +110,8 @@ class Documents(QObject):
             def lay() -> None:
                 if not is_plan:
                     desk.session.open_step(FIRST_WITH_SKETCH)
+                if source is not None and not is_plan:
+                    desk.paths.note(found.opened.plan.sketch.hash, source)
                 desk.lay(found.opened, at, found.relief, found.stamp)
                 read = str(as_read(study(found.opened.plan)))
                 desk.told.emit("" if is_plan else f"{found.opened.says}. {read}", False)
@@ -108,43 +122,67 @@ class Documents(QObject):
         says = self.tr("Reading {name}").format(name=name)
         desk.worker.ask("open", read, answer, self._failed, says, Urgency.FILE)
 
+    def path_of_plan(self) -> Path | None:
+        """The file that the plan on the desk lies in, or will once what was asked for is done."""
+        pending = [path for pixels, path in self._saving if pixels is self.desk.pixels]
+        return pending[-1] if pending else self.desk.path
+
     def save(
         self, path: Path, then: Callable[[], object] | None = None, over: bool = False
     ) -> None:
-        """Write the plan, off the GUI thread. If it is the plan's own file, and something else has
-        changed that since, `changed` says so instead, unless `over` is said."""
+        """Write the plan, off the GUI thread, after all that was asked for before. If it is the
+        plan's own file, and something else has changed that since, `changed` says so instead,
+        unless `over` is said."""
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
-        plan, pixels = desk.history.now, desk.pixels
-        expected = desk.stamp if path == desk.path and not over else None
-        shown = None if desk.live.bitmap is None else desk.live.bitmap.packed.copy()
+        desk.session.taking.emit()
         desk.session.acted.emit()
+        asked, pixels = desk.history.now, desk.pixels
+        saving = (pixels, path)
+        self._saving.append(saving)
 
-        def work(tick: Tick) -> tuple[bool, Stamp | None]:
-            now = atomic.stamp(path)
-            if expected is not None and now is not None and now != expected:
-                return False, now
-            document.save(plan, pixels, path, shown)
-            return True, atomic.stamp(path)
+        def prepare() -> Callable[[Tick], _Written]:
+            here = desk.pixels is pixels and desk.history is not None
+            plan = desk.history.now if here and desk.history is not None else asked
+            own = here and path == desk.path
+            expected = desk.stamp if own and not over else None
+            bitmap = desk.live.bitmap if here else None
+            shown = None if bitmap is None else bitmap.packed.copy()
+            history = desk.history if here else None
+            changes = [] if history is None else changes_since(history, desk.saved)
 
-        def answer(found: tuple[bool, Stamp | None]) -> None:
-            written, stamp = found
+            def work(tick: Tick) -> _Written:
+                now = atomic.stamp(path)
+                if expected is not None and now is not None and now != expected:
+                    return _Written(False, plan, now)
+                thumbnail = document.save(plan, pixels, path, shown)
+                stamp = atomic.stamp(path)
+                desk.kept_work.add_version(plan, pixels, path, thumbnail, changes)
+                return _Written(True, plan, stamp)
+
+            return work
+
+        def answer(found: _Written) -> None:
+            self._saving.remove(saving)
             same = desk.pixels is pixels  # another plan may have come meanwhile
-            if not written:
+            if not found.is_written:
                 if same:
                     self.changed.emit(path, then)
                 return
             if same:
-                desk.saved, desk.path, desk.stamp = plan, path, stamp
-                desk.filed.emit(path)
-                desk.changed.emit()
+                desk.lies_in(path, found.plan, found.stamp)
             desk.told.emit(self.tr("Saved {name}").format(name=path.name), False)
             if then is not None and same:
                 then()
 
-        says = self.tr("Saving {name}").format(name=path.name)
-        desk.worker.ask("save", work, answer, self._failed, says, Urgency.FILE)
+        def fail(error: Exception) -> None:
+            self._saving.remove(saving)
+            self._failed(error)
+
+        desk.orders.ask(
+            "save", prepare, answer, fail, self.tr("Saving {name}").format(name=path.name)
+        )
 
     def hand_off(self, folder: Path, kinds: Sequence[str], force: bool = False) -> None:
         """Write the painting program's files, off the GUI thread; where one is there that is not
@@ -152,8 +190,9 @@ class Documents(QObject):
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
-        plan, pixels = desk.history.now, desk.pixels
+        desk.session.taking.emit()
         desk.session.acted.emit()
+        plan, pixels = desk.history.now, desk.pixels
 
         def work(tick: Tick) -> tuple[list[Path], bool]:
             foreign = [] if force else document.others_files(plan, folder, kinds)
@@ -171,7 +210,7 @@ class Documents(QObject):
             desk.told.emit(line, False)
 
         says = self.tr("Writing the files")
-        desk.worker.ask("handoff", work, answer, self._failed, says, Urgency.FILE)
+        desk.orders.ask("handoff", lambda: work, answer, self._failed, says)
 
     def _begin(self, line: str) -> None:
         self.desk.session.acted.emit()

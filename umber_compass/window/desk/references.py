@@ -5,12 +5,12 @@ from pathlib import Path
 from typing import NamedTuple
 
 import numpy as np
-from PIL import Image
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed, pack, unpack
 from umber_compass.document import about
 from umber_compass.document.palettes_in import picture_palette
+from umber_compass.document.seeing import small_of
 from umber_compass.formats import atomic, picture
 from umber_compass.formats.palettes import Palette
 from umber_compass.plan.brief_edits import add_reference
@@ -69,14 +69,11 @@ class References(QObject):
             if desk.pixels is pixels:
                 desk.do(add_reference(title, pixels.add_reference(data)))
 
-        desk.worker.ask(
-            "reference",
-            work,
-            answer,
-            self._failed,
-            self.tr("Reading {n}").format(n=subject),
-            Urgency.FILE,
-        )
+        def prepare() -> Callable[[Tick], bytes] | None:
+            return work if desk.pixels is pixels else None
+
+        says = self.tr("Reading {n}").format(n=subject)
+        desk.orders.ask("reference", prepare, answer, self._failed, says)
 
     def show(self, reference: Reference, view: str) -> None:
         """Have a picture read and compared with the plan, seen in a view; none: as it is."""
@@ -98,11 +95,11 @@ class References(QObject):
             found = kept
             if found is None:
                 whole = picture.decode(data, reference.title, tick).packed
-                packed = _small(whole)
+                packed = small_of(whole, _SHOWN_PX)
                 reading = read_picture(packed, wheel, *limits)
                 found = packed, reading, picture_palette(whole, reference.title)
             tick(0.6)
-            mine = read_picture(_small(own), wheel, *limits)
+            mine = read_picture(small_of(own, _SHOWN_PX), wheel, *limits)
             shown = found[0]
             if view in VIEWS:
                 shown = pack(VIEWS[view].see(np.ascontiguousarray(unpack(shown)), told))
@@ -117,16 +114,6 @@ class References(QObject):
 
     def _failed(self, error: Exception) -> None:
         self.desk.told.emit(said(error), True)
-
-
-def _small(packed: Packed) -> Packed:
-    """A picture no larger than it is shown."""
-    longer = max(packed.shape)
-    if longer <= _SHOWN_PX:
-        return packed
-    image = Image.fromarray(np.ascontiguousarray(unpack(packed)))
-    image.thumbnail((_SHOWN_PX, _SHOWN_PX), Image.Resampling.BOX)
-    return pack(np.asarray(image))
 
 
 def reference_of(plan: Plan, reference_id: str) -> Reference | None:

@@ -28,8 +28,8 @@ class Remembered(QObject):
         return cls(Path(user_config_dir("umber-compass")) / "window.ini")
 
     def recent(self) -> list[Path]:
-        """Plans that were open last and are still there, the newest first."""
-        return [p for p in map(Path, self._plans) if p.is_file()]
+        """Plans that were open last, the newest first; whether they are there is not looked at."""
+        return [Path(p) for p in self._plans]
 
     def add(self, path: Path) -> None:
         """A plan was opened or saved."""

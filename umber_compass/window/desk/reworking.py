@@ -10,7 +10,7 @@ from umber_compass.document.reworking import Reworked
 from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.hands import Point
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import said
 from umber_compass.work import Tick
 
 Rework: TypeAlias = Callable[[Plan, Pixels, Tick], Reworked]
@@ -62,28 +62,32 @@ class Reworking(QObject):
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
-        desk.seal()
-        plan, pixels = desk.history.now, desk.pixels
-        desk.session.acted.emit()
+        pixels = desk.pixels
 
-        def answer(found: Reworked) -> None:
+        def prepare() -> Callable[[Tick], tuple[Plan, Reworked]] | None:
+            """On the regions as those before it in the queue have left them."""
             if desk.pixels is not pixels or desk.history is None:
-                return  # another plan came meanwhile
-            if desk.history.now.sketch is not plan.sketch:
-                line = self.tr("The regions changed meanwhile; do it again")
-                desk.told.emit(line, True)
-                return
-            found.take(pixels)
-            desk.do(found.edit)
-            known = {r.id for r in desk.history.now.regions}
-            desk.session.select_several(i for i in found.chosen if i in known)
-            desk.told.emit(str(found.edit.name).capitalize(), False)
+                return None  # another plan came meanwhile
+            desk.session.taking.emit()
+            desk.seal()
+            desk.session.acted.emit()
+            plan = desk.history.now
+            return lambda tick: (plan, work(plan, pixels, tick))
 
-        desk.worker.ask(
-            "rework",
-            lambda tick: work(plan, pixels, tick),
-            answer,
-            lambda error: desk.told.emit(said(error), True),
-            self.tr("Changing regions"),
-            Urgency.FILE,
-        )
+        def answer(found: tuple[Plan, Reworked]) -> None:
+            plan, made = found
+            if desk.pixels is not pixels or desk.history is None:
+                return
+            if desk.history.now.sketch is not plan.sketch:
+                self._ask(work)  # undone or redone meanwhile: on the regions that are there now
+                return
+            made.take(pixels)
+            desk.do(made.edit)
+            known = {r.id for r in desk.history.now.regions}
+            desk.session.select_several(i for i in made.chosen if i in known)
+            desk.told.emit(str(made.edit.name).capitalize(), False)
+
+        def fail(error: Exception) -> None:
+            desk.told.emit(said(error), True)
+
+        desk.orders.ask("rework", prepare, answer, fail, self.tr("Changing regions"))

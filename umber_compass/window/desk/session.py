@@ -1,7 +1,7 @@
 """What the artist has open and in hand, each known here alone: the step, the chosen region, the
 view on the stage, the key that is held, whether something is dragged."""
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 
 from PySide6.QtCore import QObject, Signal
 
@@ -15,6 +15,7 @@ class Session(QObject):
     stepped = Signal()  # another step is open
     selected = Signal(str)  # a region's id, or empty
     viewed = Signal()  # another view is on the stage, or another key is held
+    taking = Signal()  # something is about to change: what is being typed is taken first
     acted = Signal()  # the artist did something: what was refused before is past
 
     def __init__(self) -> None:
@@ -30,6 +31,7 @@ class Session(QObject):
 
     def open_step(self, step: str) -> None:
         """Open a step's bench."""
+        self.taking.emit()
         self.step = step
         self.acted.emit()
         self.stepped.emit()
@@ -37,6 +39,7 @@ class Session(QObject):
     def select(self, region_id: str) -> None:
         """Point every part of the window at a region. One that is seen alone stays so until another
         is chosen."""
+        self.taking.emit()
         self.selection, self.also = region_id, ()
         if region_id != self.alone:
             self.alone = ""
@@ -50,11 +53,18 @@ class Session(QObject):
 
     def select_several(self, ids: Iterable[str]) -> None:
         """Point every part of the window at several regions, the first of which leads."""
+        self.taking.emit()
         found = tuple(dict.fromkeys(i for i in ids if i))
         self.selection, self.also = (found[0], found[1:]) if found else ("", ())
         self.alone = ""
         self.acted.emit()
         self.selected.emit(self.selection)
+
+    def keep_known(self, ids: Collection[str]) -> None:
+        """Point at no region that is gone: only these are there."""
+        left = [i for i in self.chosen if i in ids]
+        self.alone = self.alone if self.alone in ids else ""
+        self.selection, self.also = (left[0], tuple(left[1:])) if left else ("", ())
 
     def select_too(self, region_id: str) -> None:
         """Choose a region beside those that are, or no longer."""

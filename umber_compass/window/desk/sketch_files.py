@@ -6,10 +6,13 @@ from pathlib import Path
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
+from umber_compass.colour.packed import Packed
+from umber_compass.document.seeing import small_of
 from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.candidates import Candidates
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.watching import Watching
+from umber_compass.window.widgets.bitmap import Bitmap
 
 
 class SketchFiles(QObject):
@@ -20,13 +23,28 @@ class SketchFiles(QObject):
     def __init__(self, files: Files, parent: QWidget) -> None:
         super().__init__(files)
         self.files, self._parent = files, parent
-        self.watching, self.candidates = Watching(files.desk), Candidates(files.desk)
+        self.watching, self.candidates = Watching(files.desk, self._may_go), Candidates(files.desk)
 
     def _chosen(self) -> Path | None:
         """A picture that the artist chooses, where there is a plan to bring it to."""
         if self.files.desk.history is None:
             return None
         return self.files.dialogs.sketch(self._parent)
+
+    def _may_go(self, name: str, gone: int, count: int, there: Packed, fresh: Packed) -> bool:
+        dialogs, pictures = self.files.dialogs, (Bitmap(small_of(there)), Bitmap(fresh))
+        return dialogs.most_go(self._parent, name, gone, count, *pictures)
+
+    def again(self) -> None:
+        """Read the sketch's file again; where it is not known on this machine, the artist says
+        which file it is."""
+        if self.files.desk.history is None or self.watching.again():
+            return
+        path = self._chosen()
+        if path is not None:
+            self.files.desk.paths.note(self.files.desk.history.now.sketch.hash, path)
+            self.watching.begin()
+            self.watching.read(path)
 
     def replace(self) -> None:
         """Take another picture of the same piece; what was decided goes over to it."""

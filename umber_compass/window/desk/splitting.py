@@ -1,6 +1,6 @@
 """The sketch split another way: looked at first, taken as one step."""
 
-from pathlib import Path
+from collections.abc import Callable
 from typing import NamedTuple
 
 import numpy as np
@@ -11,7 +11,7 @@ from umber_compass.document.following_sketch import Followed, followed
 from umber_compass.document.splitting import Chosen, split_picture
 from umber_compass.formats import picture
 from umber_compass.picture.mixes import Labels
-from umber_compass.plan.model import Neck
+from umber_compass.plan.model import Neck, Plan
 from umber_compass.steps.sketch.kinds import Settings
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import Urgency, said
@@ -86,33 +86,39 @@ class Splitting(QObject):
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
-        plan, pixels = desk.history.now, desk.pixels
-        data = pixels.sketches[plan.sketch.hash]
-        told = dict(settings)
+        pixels, told = desk.pixels, dict(settings)
 
-        def work(tick: Tick) -> Followed:
-            read = picture.decode(data, plan.sketch.file_name)
-            chosen: Chosen = split_picture(read, plan.sketch.file_name, kind, told, tick)
-            tick(0.7)
-            path = Path(plan.sketch.path) if plan.sketch.path else None
-            return followed(plan, pixels, read, chosen, plan.sketch.file_name, path)
+        def prepare() -> Callable[[Tick], tuple[Plan, Followed]] | None:
+            if desk.pixels is not pixels or desk.history is None:
+                return None  # another plan came meanwhile
+            plan = desk.history.now
+            name, data = plan.sketch.file_name, pixels.sketches[plan.sketch.hash]
 
-        def answer(found: Followed) -> None:
+            def work(tick: Tick) -> tuple[Plan, Followed]:
+                read = picture.decode(data, name)
+                chosen: Chosen = split_picture(read, name, kind, told, tick)
+                tick(0.7)
+                return plan, followed(plan, pixels, read, chosen, name)
+
+            return work
+
+        def answer(found: tuple[Plan, Followed]) -> None:
+            plan, made = found
             if desk.pixels is not pixels or desk.history is None:
                 return
             if desk.history.now.sketch is not plan.sketch:
-                self.take(kind, settings)  # its regions changed meanwhile: match those
+                self.take(kind, told)  # its regions changed meanwhile: match those
                 return
+            desk.session.taking.emit()
             desk.seal()
-            desk.do(found.edit)
-            desk.told.emit(self.tr("Read anew: {what}").format(what=found.says), False)
-            self.found.emit(found)
+            desk.do(made.edit)
+            desk.told.emit(self.tr("Read anew: {what}").format(what=made.says), False)
+            self.found.emit(made)
 
         def fail(error: Exception) -> None:
             desk.told.emit(said(error), True)
 
-        says = self.tr("Reading the sketch")
-        desk.worker.ask("follow", work, answer, fail, says, Urgency.FILE)
+        desk.orders.ask("follow", prepare, answer, fail, self.tr("Reading the sketch"))
 
 
 def picture_of(labels: Labels, colours: Levels) -> Packed:

@@ -1,23 +1,33 @@
 """The sketch's file, watched while its plan is open: what changes there is taken in, and what was
 decided stays."""
 
+from collections.abc import Callable, Sequence
+from functools import partial
 from pathlib import Path
+from typing import NamedTuple, TypeAlias
 
 from PySide6.QtCore import QFileSystemWatcher, QObject, Signal
 
 from umber_compass import document
-from umber_compass.document.following_sketch import Followed, followed
-from umber_compass.document.pixels import hash_of
+from umber_compass.colour.packed import Packed
+from umber_compass.document.following_sketch import Followed, followed, known_before, most_go
+from umber_compass.document.pixels import Pixels, hash_of
+from umber_compass.document.seeing import small_of
 from umber_compass.document.splitting import split_picture
 from umber_compass.formats import atomic, picture
 from umber_compass.formats.atomic import Stamp
+from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.kinds import AUTO, NONE, Settings
+from umber_compass.window.desk.aside import Aside
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import said
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
 _SETTLES_AFTER = 500  # ms without a change, after which a file is taken to be written
+# Told the file's name, how many regions would go of how many, the picture there is and the new one;
+# gives whether it is taken in.
+Asks: TypeAlias = Callable[[str, int, int, Packed, Packed], bool]
 _TRIES, _AGAIN_AFTER = 4, 900  # a half-written file is read again so often, after so many ms
 
 
@@ -26,10 +36,13 @@ class Watching(QObject):
 
     found = Signal(object)  # Followed
     failed = Signal(str)  # a line, where it cannot be read
+    known = Signal()  # whether the file is there to be watched
 
-    def __init__(self, desk: Desk) -> None:
+    def __init__(self, desk: Desk, asks: Asks) -> None:
         super().__init__(desk)
-        self.desk = desk
+        self.desk, self.asks = desk, asks
+        self._aside = Aside(self)
+        self._complained = False  # whether a line stands that says the file is gone or broken
         self._watcher = QFileSystemWatcher(self)
         self._watcher.fileChanged.connect(self._on_changed)
         self._watcher.directoryChanged.connect(self._on_changed)
@@ -44,43 +57,46 @@ class Watching(QObject):
     def begin(self) -> None:
         """Another plan lies on the desk: watch its sketch from now on, and say where the file is
         another than the plan knows."""
-        self.path = None
+        self.path, self._complained = None, False
         self._follow_path()
-        desk, path = self.desk, self.path
-        if desk.history is None or path is None or self._stamp is None:
-            return
-        known = desk.history.now.sketch.hash
-
-        def look(tick: Tick) -> bool:
-            return hash_of(atomic.read(path, picture.MOST_BYTES)) != known
-
-        def answer(other: bool) -> None:
-            if other and path == self.path:
-                line = self.tr("{name} changed since; File, Read the sketch again takes it in")
-                desk.told.emit(line.format(name=path.name), False)
-
-        # What cannot be read now is said when it is asked for.
-        desk.worker.ask("sketch", look, answer, lambda error: None, urgency=Urgency.BENCH)
 
     def _follow_path(self) -> None:
-        history = self.desk.history
-        text = history.now.sketch.path if history is not None else ""
-        path = Path(text) if text else None
-        if path != self.path:
-            self.path = path
-            self._stamp = atomic.stamp(path) if path is not None else None
-            self._watch()
+        """Watch the file that the plan's sketch was read from, where that is known here."""
+        history, paths = self.desk.history, self.desk.paths
+        key = history.now.sketch.hash if history is not None else ""
+        path = paths.of(key) if key else None
+        if path == self.path:
+            return
+        self.path, self._stamp = path, None
+        self._watch(())
+        if path is None:
+            return
 
-    def _watch(self) -> None:
+        def look() -> tuple[Stamp | None, list[str], bool]:
+            data = atomic.read(path, picture.MOST_BYTES) if path.is_file() else b""
+            return atomic.stamp(path), _to_watch(path), bool(data) and hash_of(data) != key
+
+        def answer(found: tuple[Stamp | None, list[str], bool]) -> None:
+            if path != self.path or self._stamp is not None:
+                return
+            self._stamp, wanted, other = found
+            self._watch(wanted)
+            self.known.emit()
+            if other:
+                line = self.tr("{name} changed since; File, Read the sketch again takes it in")
+                self.desk.told.emit(line.format(name=path.name), False)
+
+        self._aside.look(look, answer)
+
+    def _watch(self, wanted: Sequence[str] | None = None) -> None:
         """The file and its folder: a program may save by putting another file in its place."""
         old = [*self._watcher.files(), *self._watcher.directories()]
         if old:
             self._watcher.removePaths(old)
-        if self.path is None:
-            return
-        wanted = [p for p in (self.path, self.path.parent) if p.exists()]
+        if wanted is None:
+            wanted = [] if self.path is None else _to_watch(self.path)
         if wanted:
-            self._watcher.addPaths([str(p) for p in wanted])
+            self._watcher.addPaths(list(wanted))
 
     @property
     def is_watched(self) -> bool:
@@ -115,23 +131,30 @@ class Watching(QObject):
             self._again.start()
         elif self.path is not None:
             said_line = line.format(name=self.path.name)
-            self.desk.told.emit(said_line, True)
+            self._complain(said_line)
             self.failed.emit(said_line)
             self._stamp = None
             self._watch()
 
-    def again(self) -> None:
-        """Read the sketch's file again, whether it changed or not."""
-        history = self.desk.history
-        if history is None:
-            return
-        if self.path is None:
-            line = self.tr("It is not known where the sketch lies; replace it to say so")
-            self.desk.told.emit(line, True)
-            return
-        self._tries = _TRIES
-        self._stamp = atomic.stamp(self.path)
-        self.read(self.path)
+    def _complain(self, line: str) -> None:
+        self._complained = True
+        self.desk.told.emit(line, True)
+
+    def _is_whole_again(self, line: str) -> None:
+        """What was said of a file that was gone or broken is past."""
+        if self._complained:
+            self._complained = False
+            self.desk.session.acted.emit()
+            self.desk.told.emit(line, False)
+
+    def again(self) -> bool:
+        """Read the sketch's file again, whether it changed or not; gives whether it is known where
+        it lies."""
+        if self.path is not None:
+            self._tries = _TRIES
+            self._stamp = atomic.stamp(self.path)
+            self.read(self.path)
+        return self.path is not None
 
     def read(self, path: Path, kind: str = "", settings: Settings | None = None) -> None:
         """Read a sketch, match its regions to the plan's, and take it in as one step. Without a
@@ -139,26 +162,34 @@ class Watching(QObject):
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
-        plan, pixels = desk.history.now, desk.pixels
-        same = not kind
-        own = plan.sketch.kind if same else kind
-        own = AUTO if own == NONE else own  # a composition of ours has no kind to be read by
-        told = plan.sketch.settings if same else (settings or {})
+        pixels, same = desk.pixels, not kind
 
-        def work(tick: Tick) -> Followed | None:
-            read = picture.read(path, lambda share: tick(share / 3))
-            if same and hash_of(read.data) == plan.sketch.hash:
-                return None
-            chosen = split_picture(read, path.name, own, told, tick)
-            tick(0.8)
-            return followed(plan, pixels, read, chosen, document.plain_name(path.name), path)
+        def prepare() -> Callable[[Tick], _Read | None] | None:
+            if desk.pixels is not pixels or desk.history is None:
+                return None  # another plan came meanwhile
+            history = desk.history
+            moments = (*history.future, *reversed(history.past))
+            earlier = [m.plan for m in moments if m.plan.sketch.hash != history.now.sketch.hash]
+            return partial(_read, path, kind, settings, history.now, earlier, pixels)
 
-        def answer(found: Followed | None) -> None:
-            if desk.pixels is not pixels or desk.history is None or found is None:
+        def answer(read: _Read | None) -> None:
+            if desk.pixels is not pixels or desk.history is None:
                 return
-            if desk.history.now.sketch is not plan.sketch:
+            if read is None:
+                line = self.tr("{name} is whole again, and as the plan knows it")
+                self._is_whole_again(line.format(name=path.name))
+                return
+            found = read.found
+            if desk.history.now.sketch is not read.plan.sketch:
                 self.read(path, kind, settings)  # its regions changed meanwhile: match those
                 return
+            self._is_whole_again("")
+            if same and most_go(read.plan, found) and not self._may_go(path, read):
+                line = self.tr("{name} was not taken in; File, Read the sketch again asks anew")
+                desk.told.emit(line.format(name=path.name), False)
+                return
+            desk.paths.note(found.sketch.hash, path)
+            desk.session.taking.emit()
             desk.seal()
             desk.do(found.edit)
             line = self.tr("{name} was read again: {what}")
@@ -174,11 +205,19 @@ class Watching(QObject):
                 self._again.start()
                 return
             line = self.tr("{why} – the plan stays as it was; File, Read the sketch again")
-            desk.told.emit(line.format(why=said(error)), True)
+            self._complain(line.format(why=said(error)))
             self.failed.emit(said(error))
 
         says = self.tr("Reading {name}").format(name=path.name)
-        desk.worker.ask("follow", work, answer, fail, says, Urgency.FILE)
+        desk.orders.ask("follow", prepare, answer, fail, says)
+
+    def _may_go(self, path: Path, read: "_Read") -> bool:
+        """Ask whether a sketch is taken in with which most regions go."""
+        live = self.desk.live.bitmap
+        if live is None:
+            return True
+        gone, count = len(read.found.gone), len(read.plan.regions)
+        return self.asks(path.name, gone, count, live.packed, read.small)
 
     def close(self) -> None:
         """Watch nothing any more."""
@@ -186,3 +225,42 @@ class Watching(QObject):
         self._again.stop()
         self.path = None
         self._watch()
+
+
+class _Read(NamedTuple):
+    """A sketch that was read: for which plan, what came of it, and how it looks, small."""
+
+    plan: Plan
+    found: Followed
+    small: Packed
+
+
+def _read(
+    path: Path,
+    kind: str,
+    settings: Settings | None,
+    plan: Plan,
+    earlier: Sequence[Plan],
+    pixels: Pixels,
+    tick: Tick,
+) -> _Read | None:
+    """A sketch read and matched to a plan; None where it is the plan's own. Bytes that an earlier
+    plan has bring its regions back."""
+    read = picture.read(path, lambda share: tick(share / 3))
+    key, name = hash_of(read.data), document.plain_name(path.name)
+    if not kind and key == plan.sketch.hash:
+        return None
+    known = next((p for p in earlier if p.sketch.hash == key), None)
+    if known is not None and kind in ("", AUTO):
+        return _Read(plan, known_before(plan, known, name), small_of(read.packed))
+    own = kind or plan.sketch.kind
+    own = AUTO if own == NONE else own  # a composition of ours has no kind to be read by
+    told = (settings or {}) if kind else plan.sketch.settings
+    chosen = split_picture(read, path.name, own, told, tick)
+    tick(0.8)
+    found = followed(plan, pixels, read, chosen, name)
+    return _Read(plan, found, small_of(read.packed))
+
+
+def _to_watch(path: Path) -> list[str]:
+    return [str(p) for p in (path, path.parent) if p.exists()]

@@ -1,9 +1,8 @@
 """The brief drawer: what the piece is for and how it is seen, its mood, how many colours it may
 use, and what else was agreed."""
 
-from PySide6.QtCore import QSignalBlocker, Signal
-from PySide6.QtGui import QFocusEvent
-from PySide6.QtWidgets import QComboBox, QGridLayout, QLabel, QLineEdit, QPlainTextEdit, QWidget
+from PySide6.QtCore import QSignalBlocker
+from PySide6.QtWidgets import QComboBox, QGridLayout, QLabel, QWidget
 
 from umber_compass.plan.brief_edits import set_distance, set_notes, set_use, set_width
 from umber_compass.plan.edits import study
@@ -15,7 +14,7 @@ from umber_compass.plan.study_edits import set_mood
 from umber_compass.plan.uses import USES, seen_as
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet
-from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.fields import NotesField, NumberField, Of, TextField
 
 
 class BriefDrawer(Bench):
@@ -23,14 +22,13 @@ class BriefDrawer(Bench):
 
     def __init__(self) -> None:
         super().__init__("Brief")
-        self._derived: Derived | None = None
         grid = QGridLayout()
         grid.setHorizontalSpacing(10)
         grid.setVerticalSpacing(8)
         grid.setColumnStretch(1, 1)
-        self.title, self.purpose = QLineEdit(), QLineEdit()
-        self.title.editingFinished.connect(self._take_title)
-        self.purpose.editingFinished.connect(self._take_purpose)
+        self.title, self.purpose = TextField(needed=True), TextField()
+        self.title.typed.connect(lambda _, t: self.edit_wanted.emit(set_title(t)))
+        self.purpose.typed.connect(lambda _, t: self.edit_wanted.emit(set_purpose(t)))
         self.purpose.setPlaceholderText(self.tr("as: double page of a picture book, low sun"))
         self.use = QComboBox()
         self.use.addItem(self.tr("not said"), "")
@@ -76,17 +74,14 @@ class BriefDrawer(Bench):
         self.seen.setWordWrap(True)
         self.column.addWidget(self.seen)
         self.column.addWidget(quiet(self.tr("notes")))
-        self.notes = _Notes()
-        self.notes.setAccessibleName(self.tr("Notes of the brief"))
-        self.notes.left.connect(self._take_notes)
+        self.notes = NotesField(self.tr("Notes of the brief"))
+        self.notes.typed.connect(lambda _, t: self.edit_wanted.emit(set_notes(t)))
         self.column.addWidget(self.notes, 1)
 
     def show_derived(self, derived: Derived, selected: str) -> None:
-        self._derived = derived
         plan, brief = derived.plan, derived.plan.brief
-        for field, text in ((self.title, plan.title), (self.purpose, plan.purpose)):
-            if not (field.hasFocus() and field.isModified()):
-                field.setText(text)
+        self.title.fill(Of(), plan.title)
+        self.purpose.fill(Of(), plan.purpose)
         width, distance = seen_as(brief)
         with QSignalBlocker(self.use), QSignalBlocker(self.mood):
             self.use.setCurrentIndex(self.use.findData(brief.use))
@@ -95,8 +90,7 @@ class BriefDrawer(Bench):
         self.width_cm.show_number(width)
         self.distance.show_number(distance)
         self.budget.show_number(derived.budget or 0)
-        if not self.notes.hasFocus():
-            self.notes.setPlainText(brief.notes)
+        self.notes.fill(Of(), brief.notes)
         self._say_sources(derived)
 
     def _say_sources(self, derived: Derived) -> None:
@@ -122,32 +116,3 @@ class BriefDrawer(Bench):
                 "from {distance:g} cm."
             ).format(width=width, distance=distance)
         )
-
-    def _take_title(self) -> None:
-        text = self.title.text().strip()
-        if self._derived is not None and text and text != self._derived.plan.title:
-            self.edit_wanted.emit(set_title(text))
-
-    def _take_purpose(self) -> None:
-        text = self.purpose.text().strip()
-        if self._derived is not None and text != self._derived.plan.purpose:
-            self.edit_wanted.emit(set_purpose(text))
-
-    def _take_notes(self) -> None:
-        text = self.notes.toPlainText()
-        if self._derived is not None and text != self._derived.plan.brief.notes:
-            self.edit_wanted.emit(set_notes(text))
-
-
-class _Notes(QPlainTextEdit):
-    """Says when it is left."""
-
-    left = Signal()
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.setTabChangesFocus(True)
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        self.left.emit()

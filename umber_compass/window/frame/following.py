@@ -3,7 +3,7 @@
 from PySide6.QtCore import QObject, Qt
 from PySide6.QtWidgets import QMainWindow
 
-from umber_compass.plan.edits import region
+from umber_compass.plan.edits import find_region
 from umber_compass.plan.practices import PRACTICES
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.pipeline import Derived
@@ -131,7 +131,9 @@ class Following(QObject):
             self.layout.notice.tell(self._in_words(derived, region_id), False)
 
     def _in_words(self, derived: Derived, region_id: str) -> str:
-        named = region(derived.plan, region_id)
+        named = find_region(derived.plan, region_id)
+        if named is None:
+            return ""  # it went since it was painted
         said = self.tr("{hex}  value {value:.0f} L*  chroma {chroma:.3f}  hue {hue:.0f}° OKLCh")
         grey = self.tr("{hex}  value {value:.0f} L*  chroma {chroma:.3f}  no hue")
         ends = [

@@ -28,8 +28,8 @@ class Action(NamedTuple):
 class Actions:
     """The window's menus, made from the table."""
 
-    def __init__(self, window: QMainWindow) -> None:
-        self._window = window
+    def __init__(self, window: QMainWindow, before: Callable[[], object] = always) -> None:
+        self._window, self._before = window, before  # `before` is done before any action
         self._menus: dict[str, QMenu] = {}
         self._groups: dict[str, str] = {}
         self.specs: dict[str, Action] = {}
@@ -55,7 +55,7 @@ class Actions:
         action.setCheckable(spec.checkable)
         if spec.keys:
             action.setShortcut(QKeySequence(spec.keys))
-        action.triggered.connect(lambda _=False, run=spec.run: run())
+        action.triggered.connect(lambda _=False, n=spec.name: self.run(n))
         self.specs[spec.name], self.of[spec.name] = spec, action
 
     def menu(self, name: str) -> QMenu:
@@ -65,6 +65,7 @@ class Actions:
     def run(self, name: str) -> None:
         """Do what an action does, if it is on."""
         if self.specs[name].enabled():
+            self._before()
             self.specs[name].run()
 
     def check(self, name: str, on: bool) -> None:

@@ -14,6 +14,7 @@ from umber_compass.steps.light.views import LIGHT_VIEWS
 from umber_compass.views import PLAIN, VIEWS
 from umber_compass.views.spec import Picture
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.moments import moment, preview
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.small_views import QUICK_PX
 from umber_compass.window.widgets.bitmap import Bitmap
@@ -89,7 +90,7 @@ class Director(QObject):
     def _held(self, held: str) -> Bitmap | None:
         if held in LIGHT_VIEWS:
             return self.desk.live.in_part(held)
-        return self.desk.moment(held)
+        return moment(self.desk, held)
 
     def _in_view(self, bitmap: Bitmap) -> QImage:
         """A picture in the view that is on the stage."""
@@ -118,7 +119,7 @@ class Director(QObject):
 
     def peek(self, fix: Fix | None) -> None:
         """Fade the stage to what a fix would give, or back."""
-        self._peeked = None if fix is None else self.desk.preview(fix.edit)
+        self._peeked = None if fix is None else preview(self.desk, fix.edit)
         if self._peeked is not None:
             self.stage.fading.begin(self._in_view(self._peeked))
         else:

@@ -111,7 +111,7 @@ class StudyWall(QWidget):
     def reveal(self, at: int) -> None:
         """Bring a card into sight."""
         boxes = self.grid.placing.boxes()
-        if at < len(boxes):
+        if 0 <= at < len(boxes):
             box = boxes[at]
             self.area.ensureVisible(round(box.x()), round(box.bottom()), 0, round(box.height() / 2))
 

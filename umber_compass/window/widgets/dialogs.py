@@ -4,9 +4,19 @@ from pathlib import Path
 from typing import Literal, TypeAlias
 
 from PySide6.QtCore import QCoreApplication
-from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
+from PySide6.QtGui import QPixmap
+from PySide6.QtWidgets import (
+    QDialog,
+    QDialogButtonBox,
+    QFileDialog,
+    QGridLayout,
+    QLabel,
+    QMessageBox,
+    QWidget,
+)
 
 from umber_compass.window.widgets import theme
+from umber_compass.window.widgets.bitmap import Bitmap
 
 Unsaved: TypeAlias = Literal["save", "discard", "cancel"]
 Changed: TypeAlias = Literal["elsewhere", "replace", "cancel"]
@@ -89,6 +99,41 @@ class Dialogs:
         box.addButton(QMessageBox.StandardButton.Cancel)
         box.exec()
         return box.clickedButton() is replace
+
+    def most_go(
+        self, parent: QWidget, name: str, gone: int, count: int, there: Bitmap, fresh: Bitmap
+    ) -> bool:
+        """Whether a changed sketch is taken in with which most regions would go; both are shown."""
+        box = QDialog(parent)
+        box.setStyleSheet(theme.sheet())
+        box.setWindowTitle(_tr("The sketch changed"))
+        grid = QGridLayout(box)
+        grid.setContentsMargins(24, 20, 24, 20)
+        grid.setHorizontalSpacing(16)
+        grid.setVerticalSpacing(8)
+        line = QLabel(_tr("With {name} as it is now, {gone} of {count} regions would go."))
+        line.setText(line.text().format(name=name, gone=gone, count=count))
+        line.setObjectName("strong")
+        grid.addWidget(line, 0, 0, 1, 2)
+        for column, (bitmap, said) in enumerate(
+            ((there, _tr("the plan’s picture")), (fresh, _tr("the file as it is now")))
+        ):
+            picture, words = QLabel(), QLabel(said)
+            picture.setPixmap(QPixmap.fromImage(bitmap.image))
+            words.setObjectName("quiet")
+            grid.addWidget(picture, 1, column)
+            grid.addWidget(words, 2, column)
+        buttons = QDialogButtonBox()
+        keep = buttons.addButton(
+            _tr("Keep the plan as it is"), QDialogButtonBox.ButtonRole.RejectRole
+        )
+        buttons.addButton(_tr("Take the sketch in"), QDialogButtonBox.ButtonRole.AcceptRole)
+        keep.setDefault(True)
+        keep.setFocus()
+        buttons.accepted.connect(box.accept)
+        buttons.rejected.connect(box.reject)
+        grid.addWidget(buttons, 3, 0, 1, 2)
+        return box.exec() == QDialog.DialogCode.Accepted
 
 
 class Discarding(Dialogs):

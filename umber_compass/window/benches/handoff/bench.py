@@ -90,7 +90,7 @@ class HandoffBench(Bench):
 def join(bench: Bench, hands: Hands) -> None:
     """The files' own hand writes, and knows the folder."""
     assert isinstance(bench, HandoffBench)
-    files = hands.files
+    files = hands.files.handing_off
     bench.wanted.connect(files.hand_off)
     bench.browsed.connect(files.browse)
     bench.folder_typed.connect(files.choose_folder)

@@ -21,7 +21,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.hands import Hands
 from umber_compass.window.benches.harmony.bench import HarmonyBench
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import said
 from umber_compass.window.stage.axis_marks import AxisMark, mark_of
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets.clipboard import copied, picture_of
@@ -114,8 +114,9 @@ class Palettes(QObject):
             self._take(lambda tick: palettes.from_text(text))
 
     def _take(self, read: Callable[[Tick], Palette]) -> None:
-        worker = self._hands.desk.worker
-        worker.ask("palette", read, self._add, lambda e: self._tell(said(e)), urgency=Urgency.FILE)
+        says = self.tr("Reading a palette")
+        orders = self._hands.desk.orders
+        orders.ask("palette", lambda: read, self._add, lambda e: self._tell(said(e)), says)
 
     def _add(self, found: Palette) -> None:
         """Keep a palette, and choose it in the list."""

@@ -1,15 +1,10 @@
 """The palette in full: rows by family, what is said of a colour, colours beside, the budget."""
 
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QLineEdit,
-    QPushButton,
-    QSpinBox,
-)
+from PySide6.QtWidgets import QHBoxLayout, QPushButton
 
 from umber_compass.formats.hex_list import pasted
-from umber_compass.plan.edits import region
+from umber_compass.plan.edits import find_region, region
 from umber_compass.plan.palette_edits import (
     MOST_COLOURS,
     add_extra,
@@ -19,6 +14,7 @@ from umber_compass.plan.palette_edits import (
     set_budget,
 )
 from umber_compass.plan.sketch_edits import rename
+from umber_compass.plan.study_edits import in_study
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import toggle_pin
 from umber_compass.steps.harmony.rows import CORE_SHARE, colour_rows, row_order
@@ -28,6 +24,7 @@ from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.benches.harmony.palette_rows import PaletteRow, PaletteRows
 from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.dots import Swatches
+from umber_compass.window.widgets.fields import NumberField, Of, TextField
 from umber_compass.window.widgets.scrolled import at_top, scrolled
 
 _WHITE, _BLACK = "#ffffff", "#141414"
@@ -62,9 +59,8 @@ class PalettePage(Page):
     def _build_chosen(self) -> None:
         line = QHBoxLayout()
         line.setSpacing(6)
-        self.name, self.note = QLineEdit(), QLineEdit()
-        self.name.setAccessibleName(self.tr("Name of the chosen colour"))
-        self.note.setAccessibleName(self.tr("Note on the chosen colour"))
+        self.name = TextField(self.tr("Name of the chosen colour"), needed=True)
+        self.note = TextField(self.tr("Note on the chosen colour"))
         self.name.setPlaceholderText(self.tr("name"))
         self.note.setPlaceholderText(self.tr("note, as a pigment or where it is from"))
         self.pin, self.lock = QPushButton(self.tr("Pin")), QPushButton(self.tr("Lock"))
@@ -78,8 +74,8 @@ class PalettePage(Page):
         line.addWidget(self.pin)
         line.addWidget(self.lock)
         self.column.addLayout(line)
-        self.name.editingFinished.connect(self._take_name)
-        self.note.editingFinished.connect(self._take_note)
+        self.name.typed.connect(lambda of, t: self.want(rename(of.thing, t)))
+        self.note.typed.connect(self._take_note)
         self.pin.clicked.connect(self._take_pin)
         self.lock.clicked.connect(self._take_lock)
 
@@ -107,39 +103,25 @@ class PalettePage(Page):
         line.addWidget(self.paste)
         line.addStretch(1)
         line.addWidget(quiet(self.tr("budget")))
-        self.budget = QSpinBox()
-        self.budget.setRange(0, MOST_COLOURS)
-        self.budget.setSpecialValueText(self.tr("none"))
-        self.budget.setSuffix(self.tr(" colours"))
-        self.budget.setKeyboardTracking(False)
-        self.budget.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
-        self.budget.setAccessibleName(self.tr("Colour budget"))
-        self.budget.setToolTip(
-            self.tr("How many colours the piece may use; over it, a check proposes merges")
+        self.budget = NumberField(
+            self.tr("Colour budget"),
+            0,
+            MOST_COLOURS,
+            self.tr(" colours"),
+            says=self.tr("How many colours the piece may use; over it, a check proposes merges"),
         )
-        self.budget.valueChanged.connect(lambda n: self.want(set_budget(n or None)))
+        self.budget.setSpecialValueText(self.tr("none"))
+        self.budget.wanted.connect(lambda n: self.want(set_budget(int(n) or None)))
         line.addWidget(self.budget)
         self.column.addLayout(line)
 
     def needs(self) -> tuple[str, ...]:
         return ("ramps",)
 
-    def _take_name(self) -> None:
-        if self._derived is None or not self._selected:
-            return
-        now = region(self._derived.plan, self._selected).name
-        typed = self.name.text().strip()
-        if typed and typed != now:
-            self.want(rename(self._selected, typed))
-        elif not typed:
-            self.name.setText(now)
-
-    def _take_note(self) -> None:
-        if self._derived is None or not self._selected:
-            return
-        if self.note.text() != self._derived.study.notes.get(self._selected, ""):
-            name = region(self._derived.plan, self._selected).name
-            self.want(note_colour(self._selected, self.note.text(), name))
+    def _take_note(self, of: Of, text: str) -> None:
+        named = None if self._derived is None else find_region(self._derived.plan, of.thing)
+        if named is not None:
+            self.want(in_study(of.study, note_colour(named.id, text, named.name)))
 
     def _take_pin(self) -> None:
         if self._derived is not None and self._selected:
@@ -169,8 +151,7 @@ class PalettePage(Page):
         named = region(derived.plan, selected).name if selected else ""
         for field, text in ((self.name, named), (self.note, study.notes.get(selected, ""))):
             field.setEnabled(bool(selected))
-            if field.text() != text and not (field.hasFocus() and field.isModified()):
-                field.setText(text)
+            field.fill(Of(study.id, selected) if selected else None, text)
         pinned = bool(selected) and derived.colours[selected].first.slot == "given"
         self.pin.setChecked(pinned)
         self.lock.setChecked(selected in derived.locked)
@@ -178,10 +159,7 @@ class PalettePage(Page):
             button.setEnabled(bool(selected))
         self.extras.show_colours(*(s.hex for s in study.extras))
         self.extras.setVisible(bool(study.extras))
-        if self.budget.value() != (derived.plan.budget or 0):
-            self.budget.blockSignals(True)
-            self.budget.setValue(derived.plan.budget or 0)
-            self.budget.blockSignals(False)
+        self.budget.show_number(derived.plan.budget or 0)
 
 
 def _rows(derived: Derived) -> list[PaletteRow]:

@@ -9,6 +9,7 @@ from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME, font
 
 _ROW, _GAP = 40, 24  # px
+_BETWEEN = 10  # px, the least between what a slot is and what it holds
 
 
 class Shares(Holding, QWidget):
@@ -68,13 +69,15 @@ class Shares(Holding, QWidget):
         painter.setPen(THEME.colour("ink"))
         painter.drawText(QPointF(left, top + 13), row.slot if row.slot != "grey" else "–")
         painter.setFont(font(13))
-        angle = "" if row.angle_deg is None else f"{row.angle_deg:.0f}°"
-        painter.drawText(
-            QPointF(left + 16, top + 13), f"{row.part}, {row.name}  {angle}" if angle else row.part
-        )
+        said = self.tr("{now:.0%}, wish {wished:.0%}").format(now=row.now, wished=row.wished)
+        angle = "" if row.angle_deg is None else f"  {row.angle_deg:.0f}°"
+        metrics = painter.fontMetrics()
+        room = width - 16 - metrics.horizontalAdvance(said + angle) - _BETWEEN
+        name = f"{row.part}, {row.name}" if angle else row.part
+        name = metrics.elidedText(name, Qt.TextElideMode.ElideRight, int(room))
+        painter.drawText(QPointF(left + 16, top + 13), name + angle)
         painter.setPen(THEME.colour("quiet"))
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        said = self.tr("{now:.0%}, wish {wished:.0%}").format(now=row.now, wished=row.wished)
         painter.drawText(QRectF(left, top, width, 18), right, said)
         painter.fillRect(QRectF(left, top + 20, width, 9), THEME.colour("well"))
         painter.fillRect(QRectF(left, top + 20, width * min(row.now, 1), 9), QColor(row.hex))

@@ -1,8 +1,8 @@
 """The chosen lamp in numbers: its colour, and where it stands."""
 
 import numpy as np
-from PySide6.QtCore import QSignalBlocker, Signal
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QWidget
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.measured import measure_hex
@@ -10,7 +10,7 @@ from umber_compass.colour.spaces import encode, to_hex
 from umber_compass.plan.model import Rig
 from umber_compass.steps.light.lamps import MOST_DEG, Stand, direction_of, stand_of
 from umber_compass.window.benches.bench import quiet
-from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.fields import NumberField, Of, TextField
 from umber_compass.words import Refusal
 
 
@@ -30,10 +30,9 @@ class LampBar(QWidget):
         grid.setVerticalSpacing(4)
         self._hex = ""
         self._stand = Stand(0, 0)
-        self.hex = QLineEdit()
+        self.hex = TextField(self.tr("Lamp’s colour, hex"), needed=True, rests=False)
         self.hex.setMaximumWidth(84)
-        self.hex.setAccessibleName(self.tr("Lamp’s colour, hex"))
-        self.hex.editingFinished.connect(self._take_hex)
+        self.hex.typed.connect(self._take_hex)
         self.value = NumberField(
             self.tr("Lamp’s value"),
             1,
@@ -121,27 +120,25 @@ class LampBar(QWidget):
         self._place.setEnabled(lamp is not None)
         standing = lamp or rig.key
         self._stand = stand_of(standing.direction)
-        self.round.show_number(self._stand.round_deg)
-        self.off.show_number(self._stand.off_deg)
-        self.soft.show_number(standing.softness * 100)
+        of = Of(thing=name)
+        self.round.show_number(self._stand.round_deg, of)
+        self.off.show_number(self._stand.off_deg, of)
+        self.soft.show_number(standing.softness * 100, of)
         if name not in hexes:
             return
         self._hex = hexes[name]
         shown = measure_hex(self._hex)
-        if not (self.hex.hasFocus() and self.hex.isModified()):
-            with QSignalBlocker(self.hex):
-                self.hex.setText(self._hex)
-        self.value.show_number(shown.value)
-        self.chroma.show_number(shown.chroma)
-        self.hue.show_number(shown.hue or 0)
+        self.hex.fill(of, self._hex)
+        self.value.show_number(shown.value, of)
+        self.chroma.show_number(shown.chroma, of)
+        self.hue.show_number(shown.hue or 0, of)
 
-    def _take_hex(self) -> None:
+    def _take_hex(self, of: Of, text: str) -> None:
         """A hex was typed; what is none is put back."""
         try:
-            typed = measure_hex(self.hex.text()).hex
+            typed = measure_hex(text).hex
         except Refusal:
-            self.hex.setText(self._hex)
-            return
+            typed = self._hex
         self.hex.setText(typed)
         if typed != self._hex:
             self.coloured.emit(typed)

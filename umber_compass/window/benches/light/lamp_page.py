@@ -22,7 +22,7 @@ from umber_compass.window.benches.light.form_bar import FormBar
 from umber_compass.window.benches.light.lamp_bar import LampBar
 from umber_compass.window.benches.light.lamp_rows import LampLine, LampRow
 from umber_compass.window.benches.light.volumes import Volumes
-from umber_compass.window.widgets.fields import signed
+from umber_compass.window.widgets.fields import signed, take_typed
 from umber_compass.words import Words, words
 
 _ANCHORS: dict[Anchor, str] = {"lit": "lit side", "halftone": "halftone", "mean": "mean"}
@@ -136,6 +136,7 @@ class LampPage(QWidget):
         return text.format(name=region(derived.plan, worst).name, rest=signed(held[worst]))
 
     def _choose(self, name: str) -> None:
+        take_typed(self.window())  # it is of the lamp that was chosen until now
         self.lamp = name
         if self._rig is not None:
             self._show_rows(self._rig)

@@ -24,7 +24,7 @@ from umber_compass.steps.ramps.ramps import Steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.benches.ramps.rows import RampLine, RampRow
-from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.fields import NumberField, Of
 from umber_compass.window.widgets.timers import single_shot
 
 _ROWS_AT_ONCE = 24
@@ -156,10 +156,11 @@ class RampsBench(Bench):
         ramp = ramp_of(derived.recipes, self._selected)
         spec = RECIPES[ramp.recipe]
         self.recipes[ramp.recipe].setChecked(True)
-        self.darker.show_number(ramp.darker)
-        self.lighter.show_number(ramp.lighter)
+        of = Of(derived.study.id, self._selected)
+        self.darker.show_number(ramp.darker, of)
+        self.lighter.show_number(ramp.lighter, of)
         own = derived.rules["ramp.degrees"] if spec.turns else 0.0
-        self.degrees.show_number(own if ramp.degrees is None else ramp.degrees)
+        self.degrees.show_number(own if ramp.degrees is None else ramp.degrees, of)
         self.degrees.setEnabled(ramp.recipe != "straight")
         self.says.setText(spec.says)
 

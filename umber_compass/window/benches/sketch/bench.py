@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QStackedWidget, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QWidget
 
 from umber_compass.plan.sketch_edits import set_title
 from umber_compass.steps.pipeline import Derived
@@ -11,6 +11,7 @@ from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.benches.sketch.candidates_page import CandidatesPage
 from umber_compass.window.benches.sketch.plan_page import PlanPage
 from umber_compass.window.benches.sketch.reading_page import ReadingPage
+from umber_compass.window.widgets.fields import Of, TextField
 from umber_compass.window.widgets.tabs import Tabs
 
 PLAN, CANDIDATES, READING = range(3)
@@ -27,7 +28,7 @@ class SketchBench(Bench):
         super().__init__("Sketch")
         self._derived: Derived | None = None
         self.chosen_now: Callable[[], tuple[str, ...]] = tuple
-        self.watched = False
+        self._watched = False
         line = QHBoxLayout()
         line.setSpacing(8)
         self.tabs = Tabs([self.tr("This sketch"), self.tr("Candidates"), self.tr("How it is read")])
@@ -42,9 +43,8 @@ class SketchBench(Bench):
         self.column.addLayout(line)
         top = QHBoxLayout()
         top.addWidget(quiet(self.tr("title")))
-        self.title = QLineEdit()
-        self.title.setAccessibleName(self.tr("Title of the plan"))
-        self.title.editingFinished.connect(self._take_title)
+        self.title = TextField(self.tr("Title of the plan"), needed=True)
+        self.title.typed.connect(lambda _, t: self.edit_wanted.emit(set_title(t)))
         top.addWidget(self.title, 1)
         self.column.addLayout(top)
         self.pages = QStackedWidget()
@@ -72,8 +72,7 @@ class SketchBench(Bench):
     def show_derived(self, derived: Derived, selected: str) -> None:
         self._derived = derived
         plan = derived.plan
-        if not (self.title.hasFocus() and self.title.isModified()):
-            self.title.setText(plan.title)
+        self.title.fill(Of(), plan.title)
         chosen = self.chosen_now() or tuple(filter(None, [selected]))
         known = {r.id for r in plan.regions}
         self.plan_page.show_derived(derived, tuple(i for i in chosen if i in known))
@@ -83,8 +82,16 @@ class SketchBench(Bench):
         self.tabs.buttons[CANDIDATES].setText(
             self.tr("Candidates  {count}").format(count=many) if many > 1 else self.tr("Candidates")
         )
+        self.show_watched(self._watched)
+
+    def show_watched(self, on: bool) -> None:
+        """Say what the sketch is, and whether its file is watched."""
+        self._watched = on
+        if self._derived is None:
+            return
+        plan = self._derived.plan
         text = self.tr("{count} regions in {file}")
-        if self.watched:
+        if on:
             text = self.tr("{count} regions in {file}, watched")
         self.says.setText(text.format(count=len(plan.regions), file=plan.sketch.file_name))
         width, height = plan.sketch.size
@@ -101,11 +108,3 @@ class SketchBench(Bench):
 
     def first_focus(self) -> QWidget | None:
         return self.plan_page.plan
-
-    def _take_title(self) -> None:
-        if self._derived is None:
-            return
-        if self.title.text().strip() and self.title.text() != self._derived.plan.title:
-            self.edit_wanted.emit(set_title(self.title.text()))
-        else:
-            self.title.setText(self._derived.plan.title)

@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QMenu,
     QPushButton,
     QVBoxLayout,
@@ -25,6 +24,7 @@ from umber_compass.plan.terms import ROLES, Form, Material
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.families import join_family
 from umber_compass.window.benches.bench import quiet
+from umber_compass.window.widgets.fields import Of, TextField
 from umber_compass.words import words
 
 _MIXED = "–"
@@ -91,11 +91,10 @@ class ChosenPanel(QWidget):
         grid = QGridLayout()
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(4)
-        self.name = QLineEdit()
+        self.name = TextField(self.tr("Name of the chosen region"), needed=True, confirms=True)
         self.name.setMaxLength(200)
-        self.name.setAccessibleName(self.tr("Name of the chosen region"))
         self.name.returnPressed.connect(self._on_named)
-        self.name.editingFinished.connect(self._take_name)
+        self.name.typed.connect(lambda of, t: self.edit_wanted.emit(rename(of.thing, t)))
         self.role = self._combo(self.tr("Role"), list(ROLES))
         self.role.textActivated.connect(lambda t: self._take("role", t))
         self.role.installEventFilter(self)
@@ -145,8 +144,8 @@ class ChosenPanel(QWidget):
             if many > 1:
                 said = self.tr("{share:.1%} of the picture, L* {low:.0f} to {high:.0f}")
             self.measure.setText(said.format(share=share, low=min(values), high=max(values)))
-        if not (self.name.hasFocus() and self.name.isModified()):
-            self.name.setText(self._regions[0].name if many == 1 else "")
+        one = self._regions[0] if many == 1 else None
+        self.name.fill(Of(thing=one.id) if one else None, one.name if one else "")
         self.name.setEnabled(many == 1)
         for combo, field in ((self.role, "role"), (self.material, "material"), (self.form, "form")):
             held = {getattr(r, field) for r in self._regions}
@@ -163,21 +162,12 @@ class ChosenPanel(QWidget):
         self.name.setFocus()
         self.name.selectAll()
 
-    def _take_name(self) -> None:
-        if len(self._regions) != 1:
-            return
-        one, typed = self._regions[0], self.name.text().strip()
-        if typed and (typed != one.name or (self.name.isModified() and not one.named)):
-            self.name.setModified(False)
-            self.edit_wanted.emit(rename(one.id, typed))
-        elif not typed:
-            self.name.setText(one.name)
-
     def _on_named(self) -> None:
-        """Enter in the name leads to the role, where a letter chooses it and Enter goes on."""
+        """Enter in the name takes it as it stands, and leads to the role, where a letter chooses it
+        and Enter goes on."""
         if len(self._regions) == 1 and not self._regions[0].named:
             self.name.setModified(True)
-        self._take_name()
+        self.name.take()
         self.role.setFocus()
 
     def eventFilter(self, watched: object, event: object) -> bool:

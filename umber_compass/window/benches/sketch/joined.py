@@ -39,9 +39,9 @@ def join(bench: SketchBench, hands: Hands) -> None:
     candidates.pictured.connect(page.show_pictures)
 
     def show_watched() -> None:
-        bench.watched = watching.is_watched
+        bench.show_watched(watching.is_watched)
 
-    hands.desk.painted.connect(show_watched)
+    watching.known.connect(show_watched)
 
     def show_gaps() -> None:
         hands.stage.gaps_shown = bench.pages.currentIndex() == READING

@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QPushButton,
     QVBoxLayout,
     QWidget,
@@ -17,13 +16,13 @@ from PySide6.QtWidgets import (
 
 from umber_compass.plan.model import Study
 from umber_compass.plan.practice_edits import set_rule
-from umber_compass.plan.study_edits import judge_study, name_study, note_study
+from umber_compass.plan.study_edits import judge_study, name_study, note_study, reason_study
 from umber_compass.plan.terms import Verdict
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import FIRST, RULES
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.wall.number_rows import NumberTable
-from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.fields import NumberField, Of, TextField
 from umber_compass.window.widgets.scrolled import scrolled
 
 COUNT = 6
@@ -94,7 +93,7 @@ class StudiesBench(Bench):
         column.addLayout(line)
 
     def _build_study(self, column: QVBoxLayout) -> None:
-        self.title, self.note, self.reason = QLineEdit(), QLineEdit(), QLineEdit()
+        self.title, self.note, self.reason = TextField(needed=True), TextField(), TextField()
         grid = QGridLayout()
         grid.setHorizontalSpacing(12)
         grid.setVerticalSpacing(5)
@@ -110,9 +109,12 @@ class StudiesBench(Bench):
             grid.addWidget(quiet(said), row, 0)
             grid.addWidget(field, row, 1)
         column.addLayout(grid)
-        self.title.editingFinished.connect(self._take_title)
-        self.note.editingFinished.connect(self._take_note)
-        self.reason.editingFinished.connect(self._take_reason)
+        for field, edit in (
+            (self.title, name_study),
+            (self.note, note_study),
+            (self.reason, reason_study),
+        ):
+            field.typed.connect(lambda of, t, e=edit: self.edit_wanted.emit(e(of.study, t)))
         line = QHBoxLayout()
         line.setSpacing(6)
         self.keep = self._button(line, self.tr("Keep"), lambda s: self._judge(s, "kept"))
@@ -143,25 +145,9 @@ class StudiesBench(Bench):
     def _judge(self, study: Study, verdict: Verdict) -> None:
         """Decide, or take it back; the caret goes to the reason."""
         now: Verdict = "" if study.verdict == verdict else verdict
-        self.edit_wanted.emit(judge_study(study.id, now, self.reason.text() if now else ""))
+        self.edit_wanted.emit(judge_study(study.id, now))
         if now:
             self.reason.setFocus()
-
-    def _take_title(self) -> None:
-        if self._chosen is not None and self.title.text() != self._chosen.title:
-            if self.title.text().strip():
-                self.edit_wanted.emit(name_study(self._chosen.id, self.title.text()))
-            else:
-                self.title.setText(self._chosen.title)
-
-    def _take_note(self) -> None:
-        if self._chosen is not None and self.note.text() != self._chosen.note:
-            self.edit_wanted.emit(note_study(self._chosen.id, self.note.text()))
-
-    def _take_reason(self) -> None:
-        one = self._chosen
-        if one is not None and self.reason.text() != one.reason:
-            self.edit_wanted.emit(judge_study(one.id, one.verdict, self.reason.text()))
 
     def show_derived(self, derived: Derived, selected: str) -> None:
         studies = derived.plan.studies
@@ -180,8 +166,7 @@ class StudiesBench(Bench):
         for field, name in fields:
             field.setEnabled(study is not None)
             text = "" if study is None else str(getattr(study, name))
-            if field.text() != text and not (field.hasFocus() and field.isModified()):
-                field.setText(text)
+            field.fill(None if study is None else Of(study=study.id), text)
         self.keep.setChecked(study is not None and study.verdict == "kept")
         self.reject.setChecked(study is not None and study.verdict == "rejected")
         for button in (self.keep, self.reject, self.copy):

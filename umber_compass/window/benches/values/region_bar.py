@@ -10,7 +10,7 @@ from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import set_chroma, set_hue_offset, set_value
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
-from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.fields import NumberField, Of
 from umber_compass.words import words
 
 
@@ -121,7 +121,8 @@ class RegionBar(QWidget):
             field.setEnabled(region.id not in derived.locked)
         self._hex.setText(shown.hex)
         given = isinstance(solid, Pinned)
-        self.value.show_number(shown.value if isinstance(solid, Pinned) else solid.value)
-        self.chroma.show_number(shown.chroma if isinstance(solid, Pinned) else solid.chroma)
+        of = Of(study(derived.plan).id, region.id)
+        self.value.show_number(shown.value if isinstance(solid, Pinned) else solid.value, of)
+        self.chroma.show_number(shown.chroma if isinstance(solid, Pinned) else solid.chroma, of)
         self.turn.setEnabled(not given and region.id not in derived.locked)
-        self.turn.show_number(0 if isinstance(solid, Pinned) else solid.hue_offset_deg)
+        self.turn.show_number(0 if isinstance(solid, Pinned) else solid.hue_offset_deg, of)
