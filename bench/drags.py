@@ -1,7 +1,9 @@
 """A drag in the whole window, nothing left out, under a hand that does not wait."""
 
 import math
+import tempfile
 from collections.abc import Callable, Iterator
+from pathlib import Path
 
 from PySide6.QtCore import QPointF
 from PySide6.QtWidgets import QWidget
@@ -26,14 +28,15 @@ def rows() -> Iterator[Row]:
     """The leading hue, a value chip and the key, dragged on the demo, on 300 regions and on a
     sketch of 2560 px."""
     application = make_application()
-    yield from _scene("demo", demo_sized(1280, 960))
-    yield from _scene("300 regions", mosaic(300))
-    yield from _scene("2560 px", demo_sized(2560, 1920))
+    with tempfile.TemporaryDirectory() as state:  # unsaved work is kept meanwhile
+        yield from _scene("demo", demo_sized(1280, 960), Path(state))
+        yield from _scene("300 regions", mosaic(300), Path(state))
+        yield from _scene("2560 px", demo_sized(2560, 1920), Path(state))
     del application
 
 
-def _scene(name: str, opened: Opened) -> Iterator[Row]:
-    window = MainWindow(Discarding())
+def _scene(name: str, opened: Opened, state: Path) -> Iterator[Row]:
+    window = MainWindow(Discarding(), state=state)
     window.show()
     window.works.desk.lay(opened, None)
     _settle(window)

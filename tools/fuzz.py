@@ -25,7 +25,7 @@ from PIL import Image
 from umber_compass import document
 from umber_compass.cli.run import _answer_line
 from umber_compass.document import kept_arrays
-from umber_compass.formats import cache, picture, thumbnail
+from umber_compass.formats import cache, openraster, picture, thumbnail
 from umber_compass.picture.building import build_relief
 from umber_compass.picture.codes import encode_drawing
 from umber_compass.picture.drawing import draw
@@ -106,12 +106,17 @@ def _saved(rng: random.Random) -> bytes:
     image, out = sketch(rng), io.BytesIO()
     kind = rng.choice(("PNG", "JPEG", "WEBP", "TIFF", "BMP"))
     modes = {"JPEG": ("RGB", "L", "CMYK"), "BMP": ("RGB", "L", "1", "P"), "WEBP": ("RGB", "RGBA")}
+    modes["TIFF"] = ("RGB", "RGBA", "L", "CMYK", "P", "I;16", "LAB")
     mode = rng.choice(modes.get(kind, ("RGB", "RGBA", "L", "LA", "P", "1", "I;16")))
     if mode == "I;16":
         image = Image.fromarray(np.asarray(image.convert("L")).astype(np.uint16) * 257)
+    elif mode == "LAB":
+        image = Image.merge("LAB", image.split())
     else:
         image = image.convert(mode)
-    options = {"exif": _tags(rng)} if kind in ("PNG", "JPEG", "WEBP") else {}
+    options: dict[str, object] = {"exif": _tags(rng)} if kind in ("PNG", "JPEG", "WEBP") else {}
+    if kind == "TIFF":
+        options["tiffinfo"] = {0x0112: rng.choice((1, 2, 3, 4, 5, 6, 7, 8, 0, 99))}
     if rng.random() < 0.2:
         options["icc_profile"] = rng.randbytes(200)
     image.save(out, kind, **options)
@@ -137,6 +142,37 @@ def pictures(rng: random.Random, folder: Path) -> None:
     out = folder / "odd.umber"
     document.save(made.plan, made.pixels, out)
     document.open_plan(out)
+
+
+def layers(rng: random.Random, folder: Path) -> None:
+    """A layered file: of chance layers and groups, whole or damaged; what is taken opens again."""
+    width, height = rng.choice(((40, 30), (1, 1), (300, 2), (64, 64)))
+    parts: dict[str, bytes] = {}
+
+    def node(depth: int) -> str:
+        about = f'opacity="{rng.choice(("1", "0.4", "nan", "-1", "x"))}" name="{rng.choice("abc")}"'
+        if depth and rng.random() < 0.3:
+            return f"<stack {about}>{''.join(node(depth - 1) for _ in range(2))}</stack>"
+        name = f"data/{len(parts)}.png"
+        image = sketch(rng, rng.randint(1, 50), rng.randint(1, 40)).convert("RGBA")
+        image.putalpha(rng.choice((255, 255, 128, 0)))
+        parts[name] = _png(image)
+        place = f'x="{rng.choice((0, -7, 12, 999))}" y="{rng.choice((0, -3, 5, "1e9"))}"'
+        return f'<layer src="{name}" {place} {about}/>'
+
+    inner = "".join(node(2) for _ in range(rng.randint(1, 5)))
+    xml = f'<image w="{width}" h="{height}"><stack>{inner}</stack></image>'.encode()
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        archive.writestr("mimetype", openraster.MIME)
+        archive.writestr("stack.xml", damaged(rng, xml) if rng.random() < 0.3 else xml)
+        for name, data in parts.items():
+            archive.writestr(name, damaged(rng, data) if rng.random() < 0.1 else data)
+    path = folder / "odd.ora"
+    path.write_bytes(damaged(rng, out.getvalue()) if rng.random() < 0.3 else out.getvalue())
+    made = document.bring_in(path, settings={"depth": rng.randint(0, 3)})
+    document.save(made.plan, made.pixels, folder / "odd.umber")
+    document.open_plan(folder / "odd.umber")
 
 
 def names(rng: random.Random, folder: Path) -> None:
@@ -314,7 +350,7 @@ def batch(rng: random.Random, folder: Path) -> None:
 
 
 READERS: dict[str, Callable[[random.Random, Path], None]] = {
-    f.__name__: f for f in (pictures, names, plans, kept, batch)
+    f.__name__: f for f in (pictures, layers, names, plans, kept, batch)
 }
 
 

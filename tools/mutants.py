@@ -1,6 +1,6 @@
 """How much the tests see: plausible faults, one at a time, each run by the tests of its own folder.
 
-python -m tools.mutants [FOLDER] [--count N] [--seed S] [--jobs N]. A sample is drawn by its seed:
+python -m tools.mutants [FOLDER ...] [--count N] [--seed S] [--jobs N]. A sample is drawn by its seed:
 a place in the code, then one change there (by cosmic-ray). Work is done on copies of the checkout.
 """
 
@@ -25,7 +25,7 @@ from cosmic_ray.plugins import get_operator, operator_names
 
 TOP = Path(__file__).parent.parent
 PACKAGE = "umber_compass"
-FOLDERS = ("colour", "plan", "picture", "steps", "formats", "document")
+FOLDERS = ("colour", "plan", "picture", "steps", "formats", "document", "cli")
 _LIMIT = 6.0  # times what the folder's tests take when nothing is wrong
 # What no hand would get wrong, or what makes the same program: identity for equality, `not` for a
 # sign, an assertion of equal lengths, how a record is made.
@@ -112,7 +112,7 @@ class Copy:
 
     def __init__(self, folder: Path) -> None:
         self.folder = folder
-        for part in (PACKAGE, "tests", "docs"):
+        for part in (PACKAGE, "tests", "docs", "bench", "tools"):
             shutil.copytree(
                 TOP / part, folder / part, ignore=shutil.ignore_patterns("__pycache__", "*.pyc")
             )
@@ -154,12 +154,12 @@ class Copy:
 def main() -> int:
     """Draw a sample, try each mutant, print those that survive and the share that does not."""
     parser = ArgumentParser(prog="umber mutants")
-    parser.add_argument("folder", nargs="?", choices=FOLDERS)
+    parser.add_argument("folder", nargs="*", choices=[*FOLDERS, []], default=[])
     parser.add_argument("--count", type=int, default=100)
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--jobs", type=int, default=os.cpu_count() or 1)
     args = parser.parse_args()
-    folders = (args.folder,) if args.folder else FOLDERS
+    folders = tuple(args.folder) or FOLDERS
     with tempfile.TemporaryDirectory() as top:
         copies: Queue[Copy] = Queue()
         for i in range(args.jobs):

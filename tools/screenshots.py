@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 
 from umber_compass.document.library import Library
 from umber_compass.plan.model import Plan
-from umber_compass.plan.study_edits import judge_study
+from umber_compass.plan.study_edits import judge_study, reason_study
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -52,8 +52,10 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     from umber_compass.window.main_window import MainWindow
     from umber_compass.window.widgets.dialogs import Discarding
 
-    application = make_application()
     held = tempfile.TemporaryDirectory()
+    if not any(steps) or "kept" in steps:
+        _leave_work(Path(held.name))
+    application = make_application()
     window = MainWindow(Discarding(), library=Library(Path(held.name)))
     window.resize(*size)
     window.show()
@@ -84,6 +86,8 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
         window.works.steps.open("harmony")
         _settle(window)
         window.grab().save(str(folder / "portrait.png"))
+    if not any(steps) or "kept" in steps:
+        _kept(folder, size, Path(held.name))
     if not any(steps) or "kinds" in steps:
         _kinds(window, folder)
     if not any(steps) or "palette" in steps:
@@ -94,6 +98,44 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     del application
 
 
+def _leave_work(state: Path) -> None:
+    """Unsaved work, as a process leaves it that ends before it is saved."""
+    from umber_compass import document
+    from umber_compass.demo.plans import DEMOS
+    from umber_compass.document.kept_work import KeptWork, record_of
+    from umber_compass.plan.harmony_edits import turn_lead
+    from umber_compass.plan.history import History
+    from umber_compass.plan.sketch_edits import set_purpose, set_title
+
+    if child := os.fork():
+        os.waitpid(child, 0)
+        return
+    opened = document.open_plan(DEMOS[1].plan)
+    history = History(opened.plan)
+    for edit in (set_title("Kettle weather, colder"), set_purpose("cover"), turn_lead(250)):
+        history = history.do(edit).sealed()
+    shown = document.full_picture(history.now, opened.pixels)
+    changes = [str(moment.change) for moment in history.past]
+    thumbnail = document.thumbnail_of(shown)
+    KeptWork(state).keep(opened.pixels, record_of(history.now, None, thumbnail, None, changes))
+    os._exit(0)
+
+
+def _kept(folder: Path, size: tuple[int, int], state: Path) -> None:
+    """The start page that offers unsaved work."""
+    from umber_compass.window.main_window import MainWindow
+    from umber_compass.window.widgets.dialogs import Discarding
+
+    window = MainWindow(Discarding(), state=state)
+    window.resize(*size)
+    window.show()
+    while not window.works.versions.left:
+        _settle(window)
+    _settle(window)
+    window.grab().save(str(folder / "kept.png"))
+    window.close()
+
+
 def _grow(window: "MainWindow") -> None:
     """Six studies, two of them decided."""
     studies = window.works.studies
@@ -101,8 +143,10 @@ def _grow(window: "MainWindow") -> None:
     _settle(window)
     plan = _plan(window)
     kept, rejected = plan.studies[1].id, plan.studies[3].id
-    window.works.desk.do(judge_study(kept, "kept", "the bakery glows, the sea gives way"))
-    window.works.desk.do(judge_study(rejected, "rejected", "too sweet for this page"))
+    window.works.desk.do(judge_study(kept, "kept"))
+    window.works.desk.do(reason_study(kept, "the bakery glows, the sea gives way"))
+    window.works.desk.do(judge_study(rejected, "rejected"))
+    window.works.desk.do(reason_study(rejected, "too sweet for this page"))
     studies.shown.choose([kept])
 
 
