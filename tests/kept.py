@@ -9,7 +9,7 @@ from pathlib import Path
 import numpy as np
 
 FOLDER = Path(__file__).parent / "kept"
-ROOMS = ("colour", "plan", "picture", "steps", "formats")
+ROOMS = ("colour", "plan", "picture", "steps", "formats", "document", "cli")
 NEAR = 2e-3  # of a number, and at least that much: another processor rounds otherwise
 
 

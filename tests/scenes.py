@@ -1,11 +1,13 @@
 """Small pictures and plans of our own for the tests."""
 
 import io
+import os
 import tempfile
 import unittest
 from pathlib import Path
 
 import numpy as np
+from msgspec.structs import replace
 from PIL import Image, ImageDraw
 
 from umber_compass import document
@@ -40,6 +42,7 @@ BOAT = (
 FLATS = np.array([[int(c[i : i + 2], 16) for i in (1, 3, 5)] for c in (SEA, SAND, HULL, SAIL, SUN)])
 UP_LEFT, RIGHT, BEHIND = (-0.66, -0.42, 0.62), (0.9, 0.1, 0.42), (0.3, 0.5, -0.8)
 NOTHING = words("")
+_FOLDER = tempfile.TemporaryDirectory()
 
 
 def draw(shapes=BOAT, size=(240, 160), smooth=4):
@@ -112,6 +115,27 @@ def all_values(by):
         return shift_values({r.id: by for r in plan.regions})(plan)
 
     return edits.Edit(words("move every value"), change)
+
+
+def small(path, by=2):
+    """A plan's file with its sketch so many times smaller, its regions and decisions the same: made
+    once for a whole run."""
+    folder = Path(os.environ.get("UMBER_TEST_CACHE", _FOLDER.name))
+    made = folder / f"{path.stem}-{by}.umber"
+    if not made.exists():
+        held = document.open_plan(path)
+        sketch, pixels = held.plan.sketch, document.Pixels()
+        whole = Image.fromarray(np.ascontiguousarray(unpack(held.pixels.picture(sketch))))
+        size = sketch.size[0] // by, sketch.size[1] // by
+        shown = np.array(whole.resize(size, Image.Resampling.BOX))
+        labels = np.ascontiguousarray(held.pixels.labels(sketch)[by // 2 :: by, by // 2 :: by])
+        keys = {"hash": pixels.add_sketch(encoded(shown)), "labels": pixels.add_labels(labels)}
+        plan = replace(held.plan, sketch=replace(sketch, size=size, **keys))
+        pixels.drawing(plan.sketch)
+        part = made.with_suffix(f".{os.getpid()}")
+        document.save(plan, pixels, part)
+        part.replace(made)
+    return made
 
 
 class InFolder(unittest.TestCase):

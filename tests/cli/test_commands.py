@@ -444,11 +444,12 @@ class Plans(scenes.InFolder):
         warned = {
             c["check"] for c in answer("checks", files[1])["checks"] if c["level"] == "warning"
         }
+        small = scenes.small(DEMOS[0].plan)
         self.assertEqual(warned, {"hue-off-scheme", "figure-merges", "competes", "focus-leads"})
         self.assertEqual(
             [
                 c
-                for c in answer("fix", files[1], "-o", self.folder / "f.umber")["checks"]
+                for c in answer("fix", small, "-o", self.folder / "f.umber")["checks"]
                 if c["level"] == "warning"
             ],
             [],

@@ -6,7 +6,7 @@ import numpy as np
 from coloraide import Color
 from scipy.interpolate import PchipInterpolator
 
-from umber_compass.colour import blending, difference, gamut, spaces, wheels
+from umber_compass.colour import blending, difference, gamut, measured, spaces, wheels
 
 # Sharma, Wu & Dalal 2005, table 1: L a b, L a b, CIEDE2000.
 SHARMA = np.array(
@@ -129,3 +129,17 @@ class Blending(unittest.TestCase):
                         atol=_LEVELS.get(mode, 1) / 255,
                         err_msg=f"{mode} {base} {top}",
                     )
+
+
+class Grey(unittest.TestCase):
+    def test_what_is_called_grey(self):
+        for text, grey in (
+            ("#ffffe8", True),  # nearly white, though tinted
+            ("#fff8d8", False),
+            ("#00001c", True),  # nearly black
+            ("#202040", False),
+            ("#808080", True),
+            ("#80807a", True),  # chroma under .02
+            ("#808070", False),
+        ):
+            self.assertEqual(measured.measure_hex(text).is_grey, grey, text)

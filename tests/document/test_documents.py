@@ -290,6 +290,11 @@ class KeptBetween(Made):
             spoiled[name] = spoiled[name][:-1]
             with self.subTest(name), self.assertRaises(ValueError):
                 kept_arrays.relief_of(spoiled, relief.shape)
+        for change in (lambda a: a.astype(np.float64), lambda a: a[None]):
+            spoiled = kept_arrays.relief_arrays(relief)
+            spoiled["openness"] = change(spoiled["openness"])
+            with self.assertRaises(ValueError):
+                kept_arrays.relief_of(spoiled, relief.shape)
         with self.assertRaises(ValueError):
             kept_arrays.relief_of(kept_arrays.relief_arrays(relief), (3, 3))
         missing = kept_arrays.drawing_arrays(self.pixels.drawing(self.plan.sketch))

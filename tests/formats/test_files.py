@@ -14,6 +14,7 @@ import numpy as np
 from PIL import Image, ImageCms
 
 from tests import scenes
+from umber_compass import document
 from umber_compass.colour.packed import CLEAR
 from umber_compass.formats import atomic, gpl, picture
 from umber_compass.words import Refusal
@@ -42,6 +43,34 @@ class Pictures(scenes.InFolder):
                 wanted = np.asarray(image.convert("L")) if "16" in name else None
                 if wanted is not None:
                     np.testing.assert_array_equal(read.rgb[..., 0], wanted)
+
+    def test_what_is_brought_in_opens_again_for_every_format_and_way_it_was_held(self):
+        rgb, saved = scenes.draw(size=(60, 40)), self.folder / "x.umber"
+        for kind in ("TIFF", "PNG", "JPEG", "WEBP"):
+            for way in range(1, 9):
+                exif = Image.Exif()
+                exif[0x0112] = way
+                path = self.folder / f"{way}.{kind.lower()}"
+                Image.fromarray(rgb).save(path, kind, exif=exif)
+                with self.subTest(kind, way=way):
+                    made = document.bring_in(path)
+                    self.assertEqual(made.plan.sketch.size, (40, 60) if way > 4 else (60, 40))
+                    document.save(made.plan, made.pixels, saved)
+                    self.assertEqual(document.open_plan(saved).plan, made.plan)
+
+    def test_a_lab_picture_is_taken_whatever_profile_it_carries(self):
+        rgb = Image.new("RGB", (4, 3), "#c04020")
+        profiles = [ImageCms.createProfile(n) for n in ("sRGB", "LAB")]
+        lab = ImageCms.applyTransform(rgb, ImageCms.buildTransform(*profiles, "RGB", "LAB"))
+        for profile in (
+            None,
+            b"x" * 200,
+            *(ImageCms.ImageCmsProfile(p).tobytes() for p in profiles),
+        ):
+            out = io.BytesIO()
+            lab.save(out, "TIFF", icc_profile=profile)
+            off = picture.decode(out.getvalue(), "x").rgb.astype(int) - (0xC0, 0x40, 0x20)
+            self.assertLessEqual(np.abs(off).max(), 3)
 
     def test_a_wrong_ending_does_not_matter(self):
         path = self.folder / "boat.bmp"
@@ -203,6 +232,29 @@ class Atomic(scenes.InFolder):
         with mock.patch("os.umask", side_effect=AssertionError("the whole process has one")):
             atomic.write_bytes(self.folder / "b.txt", b"new")
         self.assertEqual((self.folder / "b.txt").stat().st_mode & 0o777, 0o640)
+
+    def test_what_is_half_written_is_open_to_nobody_else(self):
+        path, seen = self.folder / "private", []
+        path.write_bytes(b"old")
+        path.chmod(0o600)
+
+        def fill(stream):
+            part = next(p for p in self.folder.iterdir() if p.suffix == ".part")
+            seen.append(part.stat().st_mode & 0o777)
+
+        atomic.write(path, fill)
+        self.assertEqual((seen, path.stat().st_mode & 0o777), ([0o600], 0o600))
+
+    def test_a_link_that_leads_nowhere_stays_a_link(self):
+        path = self.folder / "self"
+        path.symlink_to(path)
+        with self.assertRaisesRegex(Refusal, "leads nowhere"):
+            atomic.write_bytes(path, b"x")
+        self.assertTrue(path.is_symlink())
+        away = self.folder / "away"
+        away.symlink_to(self.folder / "to be made")
+        atomic.write_bytes(away, b"x")
+        self.assertTrue(away.is_symlink() and away.read_bytes() == b"x")
 
     def test_a_link_is_followed_and_other_names_are_kept(self):
         path, link, twin = (self.folder / n for n in ("a.txt", "link.txt", "twin.txt"))

@@ -1,6 +1,8 @@
 """Layered files: read with their names and order; refused in one line when damaged or hostile."""
 
 import io
+import subprocess
+import sys
 import zipfile
 
 import numpy as np
@@ -117,6 +119,29 @@ class Reading(scenes.InFolder):
             with self.subTest(line), self.assertRaisesRegex(Refusal, line) as caught:
                 self.bring(data)
             self.assertEqual(str(caught.exception).count("\n"), 0)
+
+    def test_a_large_canvas_costs_what_its_layers_cover(self):
+        xml = (
+            '<image w="5000" h="4000"><stack><layer name="dot" src="data/pin.png"/></stack></image>'
+        )
+        self.ora.write_bytes(layered(xml))
+        code = (
+            "import resource, sys\n"
+            "from pathlib import Path\n"
+            "from umber_compass import document\n"
+            f"made = document.bring_in(Path({str(self.ora)!r}))\n"
+            "print(len(made.plan.regions), resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)"
+        )
+        said = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True)
+        regions, most = map(int, said.stdout.split())
+        self.assertEqual(regions, 1)
+        self.assertLess(most, 400_000)  # KiB; 1.3 million before
+
+    def test_reading_can_be_stopped_between_layers(self):
+        told = []
+        self.ora.write_bytes(layered())
+        document.bring_in(self.ora, tick=told.append)
+        self.assertGreaterEqual(told.count(-1), 4)
 
     def test_layers_of_another_size_or_place_are_clipped(self):
         xml = XML.format(x="55").replace('y="8"', 'y="-6"')

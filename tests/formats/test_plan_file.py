@@ -141,7 +141,7 @@ class PlanFiles(scenes.InFolder):
         self.assertEqual(
             names, ["plan.json", self.sketch_entry, self.labels_entry, "thumbnail.png"]
         )
-        self.assertEqual({e.date_time[0] for e in rest}, {1980})
+        self.assertEqual({e.date_time for e in rest}, {(1980, 1, 1, 0, 0, 0)})
 
     def test_several_sketches_are_kept_with_what_was_decided_for_each(self):
         plan = self.made.plan

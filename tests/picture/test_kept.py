@@ -4,9 +4,9 @@ import unittest
 
 import numpy as np
 
-from tests import kept, scenes
-from umber_compass.colour.packed import pack, unpack
-from umber_compass.picture import codes, light, mixes, poisson, relief, relit, seen
+from tests import generated, kept, scenes
+from umber_compass.colour.packed import CLEAR, pack, unpack
+from umber_compass.picture import codes, light, mixes, poisson, relief, relit, seen, shading
 from umber_compass.picture.building import build_relief
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
@@ -121,6 +121,53 @@ def swollen():
     return np.round(poisson.swelling(state)[4::9, 4::9], 1)
 
 
+def soft():
+    """A drawing with soft borders, three colours in one px, grain and px that are clear."""
+    rng = np.random.default_rng(12)
+    rgb = scenes.draw(SHAPES, (160, 120), 3).astype(int) + rng.integers(-2, 3, (120, 160, 1))
+    rgb = np.uint8(np.clip(rgb, 0, 255))
+    packed, labels = pack(rgb), scenes.split(rgb).labels
+    packed[:20, :30], labels[:20, :30] = CLEAR, 0
+    made = draw(packed, labels)
+    rest, own = made.borders.rest, codes.encode_drawing(made, {3: (0.1, 0.1, 0.9, 0.8)})
+    regions = [scenes.region(i + 1, "figure") for i in range(7)]
+    return (
+        [len(made.borders.place), np.round(made.borders.cover[::25], 3)],
+        [len(rest.place), rest.of[::20], np.round(rest.share[::20], 3)],
+        codes.region_shares(own, regions),
+        own.areas(7),
+        [own.spans, np.round(own.along[-5:], 3)],
+    )
+
+
+def greyed():
+    """A sketch's own light and dark, beside soft borders."""
+    rgb = scenes.draw(SHAPES, (160, 120), 3)
+    grey = np.uint8(rgb.mean(axis=2) * np.linspace(0.7, 1.1, 160)[None])
+    labels = scenes.split(rgb).labels
+    wide = np.ascontiguousarray(np.repeat(np.clip(grey, 0, 255)[..., None], 3, axis=2))
+    borders, made = shading.shades_of(pack(wide), labels)
+    sides = borders.own[::40], borders.other[::40], np.round(borders.cover[::40], 3)
+    shades = np.round(made.mean, 3), made.grey[5::17, 3::19], made.other[::40], sides
+    drawn, forms = draw(pack(wide), labels, True), []
+    own = codes.encode_drawing(drawn, {})
+    for form in ("round", "flat"):
+        regions = [scenes.region(i + 1, "figure", form=form) for i in range(7)]
+        built = build_relief(drawn, form_wishes(regions), {}, own)
+        forms.append([built.size, built.local[::90], built.code.reshape(120, 160)[7::31, 7::31]])
+    return *shades, [own.size, own.off[::60]], forms
+
+
+def ringing():
+    """Px of three colours, and those that a filter overdrew: what each is taken to be mixed of."""
+    rgb = generated.resized(scenes.draw(SHAPES, (320, 240)), 0.45)
+    labels = scenes.split(rgb).labels
+    made = draw(pack(np.ascontiguousarray(rgb)), labels)
+    rest = made.borders.rest
+    cover = made.borders.own[::30], made.borders.other[::30], np.round(made.borders.cover[::30], 3)
+    return len(rest.place), rest.place[::15], rest.of[::15], np.round(rest.share[::15], 3), cover
+
+
 def constants():
     return (
         relief._BAYER,
@@ -132,7 +179,10 @@ def constants():
     )
 
 
-RESULTS = {f.__name__: f for f in (forms, mixed, coded, lit, shaded, swollen, constants)}
+RESULTS = {
+    f.__name__: f
+    for f in (forms, mixed, coded, lit, shaded, swollen, soft, greyed, ringing, constants)
+}
 
 
 class Kept(unittest.TestCase):

@@ -33,7 +33,7 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength
 from umber_compass.plan.moods import MoodWish
 from umber_compass.plan.terms import Value
-from umber_compass.plan.wishes import Bands, Falloff
+from umber_compass.plan.wishes import Bands, Falloff, Wish
 from umber_compass.words import Refusal, words
 
 NAME = words("x")
@@ -95,7 +95,8 @@ def every(number=40.0):
         regrouping.regroup(NAME, PLAN.sketch, PLAN.regions[:2]),
         study_edits.duplicate_study(PLAN, "s1"),
         study_edits.name_study("s1", "  Dusk  " * 90),
-        study_edits.judge_study("s1", "kept", "x" * 999),
+        study_edits.judge_study("s1", "kept"),
+        study_edits.reason_study("s1", "x" * 999),
         study_edits.note_study("s1", "x" * 9999),
         study_edits.set_mood("tender"),
         focus_edits.set_focus(("r1", "r1"), NAME),
@@ -271,6 +272,63 @@ class Regions(unittest.TestCase):
             edits.study(ramp_edits.set_all_recipes(straight).apply(PLAN)).recipes,
             dict.fromkeys(("r1", "r2", "r3"), straight),
         )
+
+
+class Regrouped(unittest.TestCase):
+    """Other regions: what was decided goes over."""
+
+    def setUp(self):
+        ramp = ramp_edits.set_recipe("r1", Ramp(recipe="hsb-sum"), "x")
+        noted = palette_edits.note_colour("r2", "kept", "x")
+        self.plan = noted.apply(wish_edits.lock("r2", True, "x").apply(ramp.apply(PLAN)))
+        self.plan = wish_edits.set_order(("r2", "r1")).apply(self.plan)
+
+    def test_a_part_of_a_region_takes_its_ramp_and_colour(self):
+        regions = [*self.plan.regions, replace(self.plan.regions[0], id="r9", label=9)]
+        edit = regrouping.regroup(words("x"), self.plan.sketch, regions, {"r9": "r1"})
+        now = edits.study(edit.apply(self.plan))
+        self.assertEqual(now.recipes["r9"], now.recipes["r1"])
+        self.assertEqual(now.colours["r9"], now.colours["r1"])
+
+    def test_what_went_comes_back_with_all_that_was_decided_for_it(self):
+        left = [r for r in self.plan.regions if r.id != "r2"]
+        fresh = replace(left[0], id="r10", label=10, name="blank")
+        gone = regrouping.regroup(
+            words("x"), self.plan.sketch, [*left, fresh], {"r10": "r1"}
+        ).apply(self.plan)
+        self.assertEqual(edits.study(gone).locked, ())
+        gone = sketch_edits.rename("r1", "named since").apply(gone)
+        back = regrouping.bring_back(words("x"), self.plan).apply(gone)
+        now, was = edits.study(back), edits.study(self.plan)
+        self.assertEqual([r.id for r in back.regions], [r.id for r in self.plan.regions])
+        self.assertEqual(back.regions[0].name, "named since")
+        for field in ("colours", "recipes", "notes", "locked"):
+            self.assertEqual(getattr(now, field), getattr(was, field), field)
+        self.assertEqual(now.wishes.order, ("r2", "r1"))
+
+    def test_an_id_that_went_is_not_given_to_another_thing(self):
+        self.assertEqual(
+            regrouping.new_ids([replace(self.plan.regions[0], id="r30")], 2), ["r31", "r32"]
+        )
+        self.assertEqual(regrouping.new_ids([replace(self.plan.regions[0], id="sea")], 1), ["r2"])
+
+    def test_a_locked_wish_stays_where_a_distribution_is_begun_from(self):
+        bands = Bands(edges=(30.0, 60.0), shares=(0.2, 0.5, 0.3))
+        for name in ("bands", "figure"):
+            plan = wish_edits.lock_wish(name, True, "x", on=False).apply(PLAN)
+            before = edits.study(plan).wishes
+            after = edits.study(wish_edits.start_from(bands, 12, "x").apply(plan)).wishes
+            self.assertEqual(after.of[name], before.of[name])
+            self.assertEqual(after.bands == bands, name != "bands")
+            self.assertEqual((after.of.get("figure") or Wish()).number == 12, name != "figure")
+
+    def test_an_order_names_no_region_twice(self):
+        with self.assertRaisesRegex(Refusal, "twice"):
+            wish_edits.set_order(("r1", "r2", "r1")).apply(PLAN)
+
+    def test_characters_that_are_no_text_are_refused(self):
+        with self.assertRaisesRegex(Refusal, "no text"):
+            sketch_edits.set_title("\udcff").apply(PLAN)
 
 
 class Light(unittest.TestCase):

@@ -28,8 +28,10 @@ from umber_compass.steps.light.exposure import light_at
 from umber_compass.steps.light.views import LIGHT_VIEWS, in_part
 from umber_compass.steps.pipeline import Pipeline, exact_picture
 from umber_compass.steps.ramps.ramps import make_steps
-from umber_compass.steps.ramps.recipes import RECIPES
+from umber_compass.steps.ramps.recipes import RECIPES, cool_warm
 from umber_compass.steps.sketch import naming, start
+from umber_compass.steps.sketch.matching import match_regions
+from umber_compass.steps.studies import growing
 
 NUMBERS = {r.key: r.number for r in PRACTICE.rules}
 BASES = ("#7a4fa0", "#c08040", "#2f7580", "#f4e8d2", "#1c2a30", "#808080", "#fac85d", "#d03040")
@@ -192,6 +194,50 @@ def told():
     return general, views, recipes, checks, palette.KINDS, palette.SAYS
 
 
+def turns():
+    """How far shades and lights turn, all round, with and without a family beside the parting."""
+    degrees = np.array([4.0, 24.0, 90.0])
+    hues, poles = range(0, 360, 11), (cool_warm.COOL_HUE, cool_warm.WARM_HUE)
+    return [
+        [cool_warm._turn(float(h), p, degrees, f) for h in hues for p in poles]
+        for f in (None, 70.0, 300.0)
+    ]
+
+
+def matched():
+    """Regions found again in a drawing that moved: how dear each match is, and which is doubted."""
+    before, after = scenes.draw(), np.roll(scenes.draw(), 3, axis=1)
+    twins = (
+        *scenes.BOAT[:2],
+        ("ellipse", (40, 20, 70, 50), "#f0e0c0"),
+        ("ellipse", (90, 20, 120, 50), "#f0e0c2"),
+    )
+    pairs = [(before, after), (scenes.draw(twins), np.roll(scenes.draw(twins), 25, axis=1))]
+    found = []
+    for one, other in pairs:
+        splits = [scenes.split(x) for x in (one, other)]
+        match = match_regions(
+            splits[0].labels, splits[0].colours, splits[1].labels, splits[1].colours
+        )
+        rows = [
+            (p.old, p.new, round(float(p.cost), 4), p.doubtful, p.recoloured) for p in match.pairs
+        ]
+        found.append([rows, match.gone, match.fresh])
+    return found
+
+
+def worths():
+    """What versions of a study are chosen by."""
+    plan, pixels, *_ = document.open_plan(scenes.small(DEMOS[0].plan))
+    derived = Pipeline(pixels.drawings).derive(plan)
+    soil = growing.Soil(dict(derived.shares), derived.touching, ())
+    made = [(v, v.make()) for v in growing._versions(plan, soil, ["turn", "strength"])[:9]]
+    return [
+        [c.title, round(c.worth, 4), round(c.ground, 3), c.merging]
+        for c in growing._candidates(made, derived)
+    ]
+
+
 RESULTS = {
     f.__name__: f
     for f in (
@@ -206,6 +252,9 @@ RESULTS = {
         demo,
         boats,
         told,
+        turns,
+        matched,
+        worths,
     )
 }
 

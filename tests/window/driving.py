@@ -25,15 +25,18 @@ from PySide6.QtGui import QDropEvent, QMouseEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from tests import scenes
 from umber_compass.demo.plans import DEMOS
 from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
 from umber_compass.steps.pipeline import exact_picture
 from umber_compass.window.application import make_application
+from umber_compass.window.desk import aside
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.widgets.dialogs import Dialogs
 
-DEMO = DEMOS[0].plan
+FULL = DEMOS[0].plan
+DEMO = scenes.small(DEMOS[0].plan)  # at half its size: opening it is most of what tests do
 # Drawings and forms of the sketches that tests open, for a whole run: each is made once.
 _FOLDER = tempfile.TemporaryDirectory()
 CACHE = Path(os.environ.get("UMBER_TEST_CACHE", _FOLDER.name))
@@ -44,7 +47,7 @@ class Answers(Dialogs):
 
     def __init__(self):
         self.path, self.unsaved_answer, self.asked = None, "discard", []
-        self.may_replace, self.changed_answer = False, "cancel"
+        self.may_replace, self.changed_answer, self.may_go = False, "cancel", False
 
     def _say(self, what):
         self.asked.append(what)
@@ -75,6 +78,10 @@ class Answers(Dialogs):
     def changed(self, parent, name):
         self.asked.append(f"changed {name}")
         return self.changed_answer
+
+    def most_go(self, parent, name, gone, count, there, fresh):
+        self.asked.append(f"{name}: {gone} of {count} go")
+        return self.may_go
 
     def unsaved(self, parent, title):
         self.asked.append("unsaved")
@@ -136,6 +143,14 @@ def timers(widget):
     return found
 
 
+def look_is_over():
+    """Until every look at a file that goes on beside everything else is answered."""
+    for one in threading.enumerate():
+        if one.name == aside.NAME:
+            one.join(10)
+    QApplication.processEvents()
+
+
 class Started(threading.Thread):
     """Remembers where each thread was started."""
 
@@ -155,7 +170,7 @@ class InWindow(unittest.TestCase):
 
     def setUp(self):
         self.application = make_application()
-        self.said = []
+        self.said, self.unjudged = [], False
         self.before = {t.ident for t in threading.enumerate()}
         noted = mock.patch.object(threading.Thread, "start", Started.start_and_note)
         noted.start()
@@ -181,9 +196,13 @@ class InWindow(unittest.TestCase):
         """Close the window, and look what is left. Whatever is, is taken away, so that the next
         test begins with nothing."""
         self.answers.unsaved_answer = "discard"
+        if self.desk.orders.busy:
+            wait(self.desk.orders.rested)
         self.window.close()
         running = [f"{t}, still running" for x in (self.window, self.desk) for t in timers(x)]
         threads = [t for t in threading.enumerate() if t.ident not in self.before]
+        look_is_over()
+        threads = [t for t in threads if t.is_alive()]
         left = [f"thread {t.name}, started at {Started.where.get(t.ident)}" for t in threads]
         if self.window.isVisible() or threads:
             self.desk.close()
@@ -199,27 +218,31 @@ class InWindow(unittest.TestCase):
         self.assertEqual([*running, *left, *noise], [])
 
     def open(self, path: Path = DEMO):
-        wait(self.desk.opened, lambda: self.works.files.open_path(path, path == DEMO))
+        wait(self.desk.opened, lambda: self.works.files.open_path(path, path in (DEMO, FULL)))
         self.settle()
 
-    def settle(self):
-        """Until fixes and views are worked out."""
-        for timer in (
-            self.desk.judge.measuring,
-            self.desk.live.sharpening,
-            self.desk.judge.judging,
-            self.works.studies.shown.cards.judging,
-        ):
-            if timer.isActive():
-                wait(timer.timeout)
-        if self.works.small_views.timer.isActive():
-            wait(self.works.small_views.timer.timeout)
-        while self.desk.worker.busy or self.desk.live.sharpening.isActive():
+    def settle(self, fixes=False):
+        """Until what is shown is worked out; fixes only where they are asked for: they take
+        longest, and few tests look at them."""
+        judge, cards = self.desk.judge, self.works.studies.shown.cards
+        if fixes and self.unjudged:
+            judge.judging.start()
+        self.unjudged = not fixes and (self.unjudged or judge.judging.isActive())
+        if not fixes:
+            judge.judging.stop()
+        waited = (judge.measuring, self.desk.live.sharpening, judge.judging, cards.judging)
+        while True:
+            for timer in (*waited, self.works.small_views.timer):
+                if timer.isActive():
+                    wait(timer.timeout)
+            if not fixes:
+                self.unjudged |= judge.judging.isActive()
+                judge.judging.stop()
             if self.desk.worker.busy:
                 wait(self.desk.worker.idle)
             QApplication.processEvents()
-            if self.works.studies.shown.cards.judging.isActive():
-                wait(self.works.studies.shown.cards.judging.timeout)
+            if not (self.desk.worker.busy or any(t.isActive() for t in waited)):
+                break
         for _ in range(3):  # layouts settle in turns
             QApplication.processEvents()
 
@@ -236,7 +259,9 @@ class InWindow(unittest.TestCase):
             self.desk.live.bitmap.packed, exact_picture(self.desk.derived)
         )
         self.parts.stage.mark(None, [])
-        for x, y in ((600, 60), (640, 440), (575, 740), (1000, 440)):
+        height, width = self.desk.live.bitmap.packed.shape
+        for across, down in ((0.469, 0.062), (0.5, 0.458), (0.449, 0.771), (0.781, 0.458)):
+            x, y = round(across * width), round(down * height)
             there = self.desk.live.bitmap.packed[y - 3 : y + 4, x - 3 : x + 4].reshape(-1)
             levels = np.stack([there >> s & 255 for s in (16, 8, 0)]).astype(int)
             shown = self.pixel(x, y)

@@ -8,7 +8,7 @@ from PySide6.QtCore import QEvent, QPointF, QRectF
 from PySide6.QtGui import QFontMetricsF
 from PySide6.QtWidgets import QApplication
 
-from tests.window.driving import InWindow, wait
+from tests.window.driving import FULL, InWindow, wait
 from umber_compass.colour.packed import unpack
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import set_lamp, switch_rig
@@ -27,7 +27,7 @@ PLACES = ((600, 60), (640, 440), (1000, 440), (300, 700))
 class OnTheStagesPx(InWindow):
     def setUp(self):
         super().setUp()
-        self.open()
+        self.open(FULL)
         self.ready()
         self.stage = self.parts.stage
 

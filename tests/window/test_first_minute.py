@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests import scenes
-from tests.window.driving import DEMO, InWindow, Qt, dropped, mouse, wait
+from tests.window.driving import DEMO, InWindow, Qt, dropped, look_is_over, mouse, wait
 from umber_compass.plan.terms import ROLES
 from umber_compass.window.desk.remembered import MOST_RECENT, Remembered
 from umber_compass.window.help import ABOUT, KEYS, PAGES
@@ -103,7 +103,8 @@ class WithoutAPlan(InWindow):
             remembered.add(path)
         path.unlink()
         last = self.folder / "plan 8.umber"
-        self.works.start.show_plans()
+        self.works.plans.look()
+        look_is_over()
         names = [n for n in self.cards() if n.startswith("plan")]
         self.assertEqual(names, [f"plan {i}" for i in range(8, 1, -1)])
         self.works.recent.fill()

@@ -167,7 +167,7 @@ class Pages(OnTheBoat):
         self.press(page.paste)
         self.assertEqual([s.hex for s in self.study.extras], ["#a1b2c3"])
         self.type(page.budget, "4\r")
-        self.settle()
+        self.settle(fixes=True)
         found = next(r for r in self.desk.judge.results if r.check == "colour-budget")
         self.assertEqual((found.level, found.wanted), ("warning", 4))
         self.assertTrue(found.fixes)

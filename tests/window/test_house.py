@@ -21,6 +21,7 @@ from umber_compass.plan.model import Lamp
 from umber_compass.steps.checks import Result
 from umber_compass.window.benches import BENCHES, BenchRow
 from umber_compass.window.benches.bench import Bench
+from umber_compass.window.desk.moments import preview
 from umber_compass.window.frame.checks import SHOWN
 from umber_compass.window.frame.menus import Action, Actions
 from umber_compass.window.stage.step_marks import Marks
@@ -124,7 +125,7 @@ class Notices(InWindow):
         self.desk.worker.slow.emit("judge", "Working out fixes", 0.6)
         self.desk.told.emit("Copied #102030", False)
         stage = self.parts.stage
-        mouse(stage, QEvent.Type.MouseMove, stage.from_picture(600, 60), Qt.MouseButton.NoButton)
+        mouse(stage, QEvent.Type.MouseMove, stage.from_picture(300, 30), Qt.MouseButton.NoButton)
         self.assertEqual(notice.text(), "▲  x.umber: could not be written")
         self.assertEqual(notice.progress.text(), "Working out fixes … 60%")
         self.desk.worker.rested.emit()
@@ -152,7 +153,7 @@ class Notices(InWindow):
         self.do(Edit(words("x"), lambda p: edits.with_scheme(p, lead_deg=360.0)))
         self.assertIn("not possible", self.parts.notice.text())
         self.assertIs(self.desk.history.now, plan)
-        self.assertIsNone(self.desk.preview(Edit(words("x"), lambda p: replace(p, title=""))))
+        self.assertIsNone(preview(self.desk, Edit(words("x"), lambda p: replace(p, title=""))))
 
     def test_stop_is_for_what_runs_and_a_file_is_never_half_written(self):
         self.open()
@@ -203,7 +204,7 @@ class Answers(InWindow):
                 self.desk.judge._take((object(), "harmony", ["old"]))
             self.assertIs(self.desk.judge.results, now)
             opened.set()
-            self.settle()
+            self.settle(fixes=True)
         self.assertEqual(len(seen), 1)
         self.assertTrue(all(isinstance(r, Result) for r in self.desk.judge.results))
 
@@ -302,14 +303,14 @@ class Hands(InWindow):
         at = self.works.marks.region_at
         self.session.put_on_stage("mirrored")
         width = labels.shape[1]
-        row = int(np.flatnonzero((labels[:, 1:] != labels[:, :-1]).any(axis=1))[200])
+        row = int(np.flatnonzero((labels[:, 1:] != labels[:, :-1]).any(axis=1))[100])
         edges = np.flatnonzero(labels[row, 1:] != labels[row, :-1])
         for x in (*edges[:6], *edges[:6] + 1, 0, width - 1):
             there = edits.region_of_label(self.desk.history.now, int(labels[row, x])).id
             for part in (0.01, 0.5, 0.99):
                 self.assertEqual(at(width - 1 - int(x) + part, row + 0.5), there, x)
         self.session.put_on_stage("small")
-        self.assertEqual(at(600.0, 60.0), "")
+        self.assertEqual(at(300.0, 30.0), "")
         self.session.put_on_stage("")
         self.assertEqual(at(-1.0, -1.0), "")
         self.assertEqual(at(5000.0, 3.0), "")

@@ -10,7 +10,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests import scenes
-from tests.window.driving import DEMO, InWindow, drag, mouse, wait
+from tests.window.driving import DEMO, FULL, InWindow, drag, mouse, wait
 from umber_compass.document import Kept
 from umber_compass.formats import cache
 from umber_compass.formats.cache import Cache
@@ -59,8 +59,8 @@ class Light(InWindow):
         self.assertEqual(self.bench.lamps.lamp, "ambient")
         self.assertGreater(int(self.rig.ambient.hex[1:3], 16), int(self.rig.ambient.hex[5:7], 16))
         for text, there in (("#88aaff", "#88aaff"), ("nonsense", "#88aaff")):
-            self.bench.lamps.lamp_bar.hex.setText(text)
-            self.bench.lamps.lamp_bar.hex.editingFinished.emit()
+            self.type(self.bench.lamps.lamp_bar.hex, text)
+            QTest.keyClick(self.bench.lamps.lamp_bar.hex, Qt.Key.Key_Return)
             self.assertEqual(
                 (self.rig.ambient.hex, self.bench.lamps.lamp_bar.hex.text()), (there, there)
             )
@@ -82,30 +82,30 @@ class Light(InWindow):
         self.assertEqual(self.rig.anchor, "lit")
 
     def test_off_is_flat_and_on_is_lit_again(self):
-        lit = self.pixel(640, 440)
+        lit = self.pixel(320, 220)
         self.press(self.bench.switch)
         self.assertFalse(self.rig.on)
         self.assertEqual((self.stage.lamps, self.desk.derived.lit), ([], None))
         self.works.menus.run("hold-key-only")
         self.assertFalse(self.works.menus.of["hold-key-only"].isChecked())
         self.assertIn("light is off", self.parts.notice.text())
-        self.assertNotEqual(self.pixel(640, 440), lit)
+        self.assertNotEqual(self.pixel(320, 220), lit)
         self.press(self.bench.switch)
         self.assert_exact()
 
     def test_parts_of_the_light_while_a_key_is_held_and_as_views(self):
-        whole, seen = self.pixel(640, 440), {}
+        whole, seen = self.pixel(320, 220), {}
         for key in (Qt.Key.Key_L, Qt.Key.Key_A, Qt.Key.Key_K, Qt.Key.Key_F):
             QTest.keyPress(self.stage, key)
-            seen[key] = self.pixel(640, 440)
+            seen[key] = self.pixel(320, 220)
             QTest.keyRelease(self.stage, key)
-            self.assertEqual(self.pixel(640, 440), whole)
+            self.assertEqual(self.pixel(320, 220), whole)
         self.assertEqual(len({*seen.values(), whole}), 5)
         tiles = self.parts.strip.tiles
         self.assertEqual([t.text() for t in tiles[:2]], ["Lights off", "Ambient only"])
         tiles[2].click()
         self.assertEqual(self.session.view, "key-only")
-        self.assertNotEqual(self.pixel(640, 440), whole)
+        self.assertNotEqual(self.pixel(320, 220), whole)
         self.works.menus.run("picture")
         self.works.steps.open("values")
         self.assertEqual(tiles[1].text(), "Grey")
@@ -162,7 +162,7 @@ class Light(InWindow):
 class Zooming(InWindow):
     def setUp(self):
         super().setUp()
-        self.open()
+        self.open(FULL)
         self.stage = self.parts.stage
 
     def wheel(self, at, turns):

@@ -11,10 +11,24 @@ from tests.window.driving import InWindow, wait
 from umber_compass.window.application import make_application
 from umber_compass.window.benches.values.chips import Chip
 from umber_compass.window.benches.values.ladder import Ladder
+from umber_compass.window.stage import lamp_marks
 from umber_compass.window.stage.tags import Tag, place
 from umber_compass.window.stage.zoom import Zoom
 
 PICTURE, ROOM = QSizeF(1280, 960), QSizeF(640, 480)
+
+
+class Grips(unittest.TestCase):
+    """What is taken in hand stays under the hand."""
+
+    def test_a_lamp_is_found_by_its_disc_and_no_further(self):
+        frame = QRectF(100, 50, 640, 480)
+        mark = lamp_marks.LampMark("key", "K", "#ffffff", (0.5, -0.4, 0.77), True)
+        place = lamp_marks.at(mark, frame)
+        for away, found in ((0, True), (17.5, True), (18.5, False), (40, False)):
+            for way in (QPointF(away, 0), QPointF(0, -away)):
+                hit = lamp_marks.hit([mark], place + way, frame)
+                self.assertEqual(hit is mark, found, (away, way))
 
 
 class Seen(unittest.TestCase):

@@ -369,9 +369,9 @@ class Drawers(OnSketch):
         self.assertIn("poster", drawer.from_width.text())
         drawer.width_cm.setValue(90)
         self.assertEqual((self.plan.brief.width_cm, drawer.from_width.text()), (90, "said here"))
-        drawer.notes.setPlainText("Blue only.")
+        drawer.notes.setFocus()
+        QTest.keyClicks(drawer.notes, "Blue only.")
         drawer.title.setFocus()
-        drawer.notes.left.emit()
         self.assertEqual(self.plan.brief.notes, "Blue only.")
         self.settle()
 

@@ -285,7 +285,7 @@ class Focus(OnTheBoat):
         hull = self.works.marks.region_at(110, 85)
         self.session.select(hull)
         self.press(self.bench.set_button)
-        self.settle()
+        self.settle(fixes=True)
         result = next(r for r in self.desk.judge.results if r.check == "focus-leads")
         self.assertEqual(result.level, "warning")
         self.parts.checks.taken.emit(result.fixes[0])

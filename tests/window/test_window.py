@@ -21,8 +21,8 @@ from umber_compass.views import VIEWS
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.widgets import theme
 
-SKY = (600, 60)  # a place in the demo's sky, picture px
-COAT = (575, 740)
+SKY = (300, 30)  # a place in the demo's sky, picture px
+COAT = (287, 370)
 
 
 class Harmony(InWindow):
@@ -61,6 +61,17 @@ class Harmony(InWindow):
         self.assertNotEqual(self.colour("awning").hex, before["awning"])
         self.assertNotEqual(self.colour("apron").hex, before["apron"])
         self.assertEqual(self.colour("sea").hex, before["sea"])
+
+    def test_the_spread_is_taken_across_nought_degrees_without_a_jump(self):
+        for lead in (350.0, 5.0, 180.0):
+            self.do(harmony_edits.turn_lead(lead))
+            self.desk.seal()
+            for slot, (base, way) in self.rose._parts.spreads.items():
+                at = (lead + base + way * 40) % 360
+                drag(self.rose, [self.knob(slot), self.rose.dial.at(at, self.rose.dial.radius - 6)])
+                scheme = edits.study(self.desk.history.now).scheme
+                self.assertAlmostEqual(scheme.spread_deg, 40, delta=1.5)
+                self.assertEqual(scheme.lead_deg, lead)
 
     def test_keys_fields_and_words_do_the_same(self):
         QTest.keyClick(self.rose, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
@@ -107,6 +118,14 @@ class Values(InWindow):
         QApplication.processEvents()
         self.ladder = self.parts.benches["values"].ladder
 
+    def test_a_chip_that_is_taken_by_its_edge_does_not_jump(self):
+        box, chip = next((b, c) for b, c in self.ladder.boxes() if c.name == "coat")
+        before = self.colour("coat").value
+        for off in (-5.0, 4.0):
+            place = QPointF(box.center().x(), self.ladder.scale.y_of(chip.value) + off)
+            drag(self.ladder, [place, place])
+            self.assertAlmostEqual(self.colour("coat").value, before, delta=0.3)
+
     def test_a_chip_is_dragged_and_the_pixels_follow(self):
         box = next(b for b, c in self.ladder.boxes() if c.name == "coat")
         drag(
@@ -152,7 +171,7 @@ class Values(InWindow):
         )
 
     def test_a_fix_is_previewed_then_taken_then_undone(self):
-        self.settle()
+        self.settle(fixes=True)
         row = self.parts.checks.rows[0]
         self.assertIn("Coat and sea merge", str(row.result.title))
         before, seen = self.colour("coat").hex, self.pixel(*COAT)
@@ -336,7 +355,7 @@ class Frame(InWindow):
         wait(self.desk.worker.idle, lambda: tile.view_wanted.emit("mirrored"))
         self.assertEqual((tile.view, tile.text()), ("mirrored", VIEWS["mirrored"].title))
         tile.click()
-        where = self.parts.stage.from_picture(1280 - COAT[0], COAT[1])
+        where = self.parts.stage.from_picture(640 - COAT[0], COAT[1])
         mouse(self.parts.stage, QEvent.Type.MouseButtonPress, where)
         self.assertEqual(self.session.selection, self.region("coat").id)
 
@@ -573,8 +592,8 @@ class Files(InWindow):
 
     def test_a_home_that_nobody_has_is_said(self):
         self.open()
-        self.works.files.choose_folder("~nobody-of-that-name/x")
-        self.works.files.hand_off(["gpl"])
+        self.works.files.handing_off.choose_folder("~nobody-of-that-name/x")
+        self.works.files.handing_off.hand_off(["gpl"])
         self.assertIn("no such person", self.parts.notice.text())
 
     def test_closing_does_not_hold_the_screen_while_something_is_read(self):

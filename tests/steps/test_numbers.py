@@ -1,0 +1,126 @@
+"""Every number of the practice decides something: changed, it changes a verdict or a result, and
+not only the sentence about it."""
+
+import unittest
+
+from msgspec.structs import replace
+
+from tests import scenes
+from umber_compass import document
+from umber_compass.demo.plans import DEMOS
+from umber_compass.plan.light_edits import light_on
+from umber_compass.plan.model import Ramp
+from umber_compass.plan.moods import MOODS
+from umber_compass.plan.practices.general import PRACTICE
+from umber_compass.plan.ramp_edits import set_all_recipes
+from umber_compass.plan.study_edits import set_mood
+from umber_compass.steps.checks.judging import judge, measure_all
+from umber_compass.steps.focus.falloff import wished
+from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.harmony.scheme_edits import choose_scheme
+from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.studies.growing import grow
+from umber_compass.steps.values.balance import balance
+from umber_compass.words import Refusal
+
+IN_THE_WINDOW = {"picture.smooth"}  # how px are shown: tests/window/test_sketch_bench.py
+
+
+def verdicts(derived):
+    """What the checks find, and what follows from the numbers beside them; no sentence, and not
+    what is wished: that is the number itself."""
+    seen = derived.of(derived.plan).think()
+    found = [
+        (r.check, r.level, r.regions, round(r.measured, 3), r.title.template)
+        for r in measure_all(seen)
+    ]
+    return sorted(found), seen.wants, seen.budget, seen.shading, repr(seen.ramps)
+
+
+def fixes(derived):
+    found = (r.fixes[0] for r in judge(derived) if r.fixes)
+    return [f.edit.apply(derived.plan) for f in found]
+
+
+def grown(derived):
+    try:
+        return grow(derived, ["turn"], 3).studies
+    except Refusal:
+        return None
+
+
+def falloffs(derived):
+    return [wished({}, derived.rules, of) for of in ("chroma", "contrast", "hue")]
+
+
+def moved(derived):
+    return balance(derived).moved
+
+
+def focused(plan):
+    """A dark picture whose regions have every role, so that each is asked to move."""
+    roles = ("focus", "middle ground", "figure", "ground", "middle ground")
+    regions = tuple(replace(r, role=one) for r, one in zip(plan.regions, roles, strict=True))
+    dark = shift_values({r.id: -30.0 for r in regions})
+    return dark(replace(plan, regions=regions))
+
+
+# Numbers that decide over more than what checks find: which result they change, of which work.
+RESULTS = {
+    "fix": (fixes, ("lit hedgehog", "boat")),
+    "falloff": (falloffs, ("boat",)),
+    "balance": (moved, ("boat with a focus", "bakery", "kettle")),
+    "studies": (grown, ("boat",)),
+}
+
+
+class EveryNumber(scenes.InFolder):
+    def setUp(self):
+        super().setUp()
+        demos = [document.open_plan(d.plan) for d in DEMOS]
+        boat, _ = self.bring_in()
+        bakery, hedgehog = demos[0], demos[-1]
+        # The same drawing as other pieces of work: lit, held to a mood, of one hue, by other ramps.
+        works = {
+            "boat": (boat, boat.plan),
+            "boat of neighbours": (boat, choose_scheme("neighbours").apply(boat.plan)),
+            "boat in hsb": (boat, set_all_recipes(Ramp(recipe="hsb-sum")).apply(boat.plan)),
+            "boat with a focus": (boat, focused(boat.plan)),
+            "hedgehog": (hedgehog, hedgehog.plan),
+            "lit hedgehog": (hedgehog, light_on(hedgehog.plan)),
+            "bakery": (bakery, bakery.plan),
+            "lit bakery": (bakery, light_on(bakery.plan)),
+            "kettle": (demos[1], demos[1].plan),
+            "bakery of one hue": (bakery, choose_scheme("one-hue").apply(bakery.plan)),
+            **{m: (boat, set_mood(m).apply(boat.plan)) for m in MOODS},
+        }
+        pipelines = {id(made): Pipeline(made.pixels.drawings) for made, _ in works.values()}
+        self.works = {name: (pipelines[id(made)], plan) for name, (made, plan) in works.items()}
+        self.known = {}
+
+    def result(self, work, name, overrides):
+        pipeline, plan = self.works[name]
+        key = (work, name, tuple(overrides.items()))
+        if key not in self.known:
+            self.known[key] = work(pipeline.derive(replace(plan, overrides=overrides)))
+        return self.known[key]
+
+    def decides(self, rule):
+        work, names = RESULTS.get(rule.key.partition(".")[0], (verdicts, tuple(self.works)))
+        near = (rule.number * 0.6, rule.number * 1.5)
+        numbers = [min(max(n, rule.low), rule.high) for n in (rule.low, rule.high, *near)]
+        return any(
+            self.result(work, name, {rule.key: number}) != self.result(work, name, {})
+            for name in names
+            for number in numbers
+        )
+
+    def test_it_changes_what_is_found_or_made(self):
+        for rule in PRACTICE.rules:
+            if rule.key not in IN_THE_WINDOW:
+                with self.subTest(rule.key):
+                    self.assertTrue(self.decides(rule))
+
+
+if __name__ == "__main__":
+    unittest.main()
