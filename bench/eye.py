@@ -87,7 +87,10 @@ class Canvas:
             lch[..., 0] += (labels == label) * spots * strength
         lch[..., 0] += self.rng.standard_normal(labels.shape) * noise
         rounded = np.round(lch * [2, 400, 0.5]).reshape(-1, 3)
-        kinds, which = np.unique(rounded, axis=0, return_inverse=True)
+        # As one number each: rows are sorted twenty times slower.
+        keys = rounded.astype(np.int64) @ [1 << 40, 1 << 20, 1]
+        _, at, which = np.unique(keys, return_index=True, return_inverse=True)
+        kinds = rounded[at]
         shown = encode(fit(kinds[:, 0] / 2, kinds[:, 1] / 400, kinds[:, 2] * 2))
         rgb = np.round(shown[which.reshape(-1)] * 255).astype(np.uint8).reshape(*labels.shape, 3)
         return Scene(kind, pack(np.ascontiguousarray(rgb)), labels, answer, verdict)
@@ -221,8 +224,8 @@ def cut(made: Scene, pieces: int = 300) -> Scene:
 
 
 def _numbered(keys: npt.NDArray[np.int64]) -> npt.NDArray[np.uint16]:
-    _, found = np.unique(keys, return_inverse=True)
-    return np.asarray(found.reshape(keys.shape) + 1).astype(np.uint16)
+    there = np.bincount(keys.reshape(-1)) > 0  # far less work than sorting every px
+    return np.asarray(np.cumsum(there)[keys]).astype(np.uint16)
 
 
 def drawing(labels: npt.NDArray[np.uint16]) -> Drawing:

@@ -99,5 +99,10 @@ RESULTS = {f.__name__: f for f in (begun, seen, parted, lit, sheets, palettes, s
 
 
 class Kept(unittest.TestCase):
+    def test_a_picture_of_the_drawings_own_size_is_told_its_very_regions(self):
+        one = made()
+        derived = Pipeline(one.pixels.drawings).derive(one.plan)
+        self.assertIs(document.about(derived, RGB.shape).labels, derived.drawing.labels)
+
     def test_results(self):
         kept.check(self, "document", RESULTS)

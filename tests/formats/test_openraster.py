@@ -137,6 +137,26 @@ class Reading(scenes.InFolder):
         self.assertEqual(regions, 1)
         self.assertLess(most, 400_000)  # KiB; 1.3 million before
 
+    def test_sizes_and_places_are_taken_up_to_their_bounds(self):
+        xml = '<image w="{}" h="{}"><stack><layer src="data/pin.png" x="{}"/></stack></image>'
+        for w, h, x, good in (
+            (32767, 1, "0", True),
+            (1, 32767, "0", True),
+            (32768, 1, "0", False),
+            (10000, 10000, "0", True),
+            (10001, 10000, "0", False),
+            (60, 40, "65536", True),
+            (60, 40, "65537", False),
+            (60, 40, "000000012", True),
+            (60, 40, "0000000012", False),
+        ):
+            data = layered(xml.format(w, h, x))
+            with self.subTest((w, h, x)):
+                if good:
+                    self.assertEqual(openraster.read(data, "x").size, (w, h))
+                else:
+                    self.assertRaises(Refusal, openraster.read, data, "x")
+
     def test_reading_can_be_stopped_between_layers(self):
         told = []
         self.ora.write_bytes(layered())

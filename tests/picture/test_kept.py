@@ -131,12 +131,19 @@ def soft():
     made = draw(packed, labels)
     rest, own = made.borders.rest, codes.encode_drawing(made, {3: (0.1, 0.1, 0.9, 0.8)})
     regions = [scenes.region(i + 1, "figure") for i in range(7)]
+    built = build_relief(made, form_wishes(regions), {}, own)
+    table, lights = np.full((own.size, 3), 90, np.uint8), light.lights_of(RIG)
+    arriving = relit.arriving(built, lights)
+    quick = relit.light_up(built, relit.local_light(table), arriving, lights)
+    exact = relit.paint_exact(built, own, table, lights)
+    corners = [unpack(p)[:25:6, :40:7] for p in (seen.paint_gathered(built, quick), exact)]
     return (
         [len(made.borders.place), np.round(made.borders.cover[::25], 3)],
         [len(rest.place), rest.of[::20], np.round(rest.share[::20], 3)],
         codes.region_shares(own, regions),
         own.areas(7),
         [own.spans, np.round(own.along[-5:], 3)],
+        corners,
     )
 
 
