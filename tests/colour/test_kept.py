@@ -52,7 +52,9 @@ def through():
     off = np.linspace(-60, 60, 24)
     lights = shaded.TwoLights(np.array([0.2, 0.3, 0.5]), np.array([1.0, 0.8, 0.5]))
     ways = [shaded.shaded(rgb, off, hue, lights) for hue in ("kept", "cool-warm", "rig")]
-    ends = shaded.values_through(np.array([2.0, 50.0, 97.0, 99.5]), np.array([-9.0, 60, 9, 0]))
+    ends = shaded.values_through(
+        np.array([0.3, 2.0, 50.0, 97.0, 99.5]), np.array([-9.0, -9.0, 60, 9, 0])
+    )
     return np.round(ways, 4), ends
 
 

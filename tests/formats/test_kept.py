@@ -90,7 +90,8 @@ def layers():
         '<image w="12" h="9"><stack><layer src="a.png" x="-2" y="-1" name="a b" opacity="0.5"/>'
         '<stack name="one" opacity="0.8"><stack name="two" opacity="0.5"><layer src="b.png" x="3" '
         'y="2"/></stack><layer src="c.png" x="7" y="5"/></stack><layer src="b.png" x="20" y="0"/>'
-        '<layer src="c.png" visibility="hidden"/><layer src="b.png" opacity="nan" y="6"/></stack>'
+        '<layer src="c.png" visibility="hidden"/><layer src="b.png" opacity="nan" y="6"/>'
+        '<layer src="a.png" x="9" opacity="7"/></stack>'
         "</image>"
     )
     out = io.BytesIO()

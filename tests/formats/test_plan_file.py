@@ -85,6 +85,17 @@ class PlanFiles(scenes.InFolder):
             at[last] = value
         return self.with_entries(**{"plan.json": json.dumps(tree)})
 
+    def test_what_a_file_holds_is_put_together_from_its_parts(self):
+        whole = plan_file.read(self.path)
+        pictures = {**whole.sketches, **whole.labels}
+        again = plan_file.held_of(whole.plan, pictures, whole.thumbnail, "x")
+        self.assertEqual(again[:3], whole[:3])
+        self.assertEqual(again.thumbnail, whole.thumbnail)
+        self.assertEqual(plan_file.plan_of(plan_file.json_of(whole.plan), "x"), whole.plan)
+        for key in pictures:
+            with self.assertRaisesRegex(Refusal, "not the one it was made for"):
+                plan_file.held_of(whole.plan, {**pictures, key: b"x"}, b"", "x")
+
     def test_read_is_what_was_written(self):
         again = document.open_plan(self.path)
         self.assertEqual(again.plan, self.made.plan)
