@@ -1,7 +1,8 @@
 """How much the tests see: plausible faults, one at a time, each run by the tests of its own folder.
 
-python -m tools.mutants [FOLDER ...] [--count N] [--seed S] [--jobs N]. A sample is drawn by its seed:
-a place in the code, then one change there (by cosmic-ray). Work is done on copies of the checkout.
+python -m tools.mutants [FOLDER ...] [--count N] [--seed S] [--jobs N]. A sample is drawn by its
+seed: a place in the code, then one change there (by cosmic-ray). Work is done on copies of the
+checkout.
 """
 
 import ast
