@@ -33,6 +33,7 @@ from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.left_card import LeftCard
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.widgets.fields import NotesField, NumberField, TextField, Typed
+from umber_compass.words import Refusal, words
 
 # Numbers that wait for the button beside them; they are no decision of the plan until then.
 UNTIL_PRESSED = {"Strength of the fall-off", "Group apart", "Strength of the zones"}
@@ -479,6 +480,18 @@ class Kept(InBoat):
         self.assertFalse(self.desk.unsaved)
         self.assertEqual(document.open_plan(self.path).plan, plan)
         self.assertEqual(KeptWork(self.state).left(), [])
+
+    def test_what_was_left_stays_where_it_cannot_be_kept_anew(self):
+        self.do(turn_lead(20))
+        self.keep()
+        self.again()
+        (left,) = self.works.versions.left
+        (card,) = self.works.start.findChildren(LeftCard)
+        full = Refusal("state", words("is full"))
+        with mock.patch.object(self.works.keeping._kept, "keep", side_effect=full):
+            wait(self.desk.opened, lambda: self.press(card.back))
+            self.at_rest()
+        self.assertTrue(left.entry.file.exists())
 
     def test_what_is_put_aside_waits_and_is_not_offered_again(self):
         self.do(turn_lead(20))

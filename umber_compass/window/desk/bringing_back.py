@@ -35,7 +35,7 @@ class BringingBack(QObject):
     found = Signal(object)  # list of Left
     versions = Signal(object, object)  # list of Entry, and of Left: work that was put aside
 
-    def __init__(self, desk: Desk, keep: Callable[[], object]) -> None:
+    def __init__(self, desk: Desk, keep: Callable[[], bool]) -> None:
         super().__init__(desk)
         self._desk, self._kept, self._keep = desk, desk.kept_work, keep
         self._aside = Aside(self)
@@ -72,8 +72,9 @@ class BringingBack(QObject):
             def lay() -> None:
                 path = Path(entry.record.path) if entry.record.path else None
                 desk.lay(opened, path, None, entry.record.stamp, brought_back=True)
-                self._keep()  # as this process's own, before the other's is let go
-                self._kept.drop(entry)
+                # As this process's own first: on a full disk the other's record must stay.
+                if self._keep():
+                    self._kept.drop(entry)
                 line = self.tr("{title} is back as it was, and not saved yet")
                 desk.told.emit(line.format(title=title), False)
 

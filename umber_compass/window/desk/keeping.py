@@ -29,6 +29,7 @@ class Keeping(QObject):
         self._writing: Thread | None = None
         self._is_told = False  # whether it was said that nothing can be kept
         self._holds = False  # whether a record is there
+        self._is_written = False  # whether the last one could be written
         self.soon = single_shot(self, _AFTER, self._keep)
         if self._kept.is_on:
             desk.edited.connect(self._on_edited)
@@ -89,21 +90,25 @@ class Keeping(QObject):
             record = record_of(history.now, path, self._thumbnail, stamp, names)
             try:
                 self._kept.keep(pixels, record)
+                self._is_written = True
             except Refusal as refusal:
                 self._refused.emit(str(refusal))
 
-        self._holds = True
+        self._holds, self._is_written = True, False
         self._writing = Thread(target=write, name="umber-keeping")
         self._writing.start()
 
-    def now(self) -> None:
-        """Keep the work at once: the program is told to end."""
+    def now(self) -> bool:
+        """Keep the work at once: the program is told to end, or another's record is about to go.
+        Gives whether it was written."""
         self._desk.session.taking.emit()
         self.soon.stop()
         self._end()
+        self._is_written = False
         if self._kept.is_on:
             self._keep()
             self._end()
+        return self._is_written
 
     def _end(self) -> None:
         if self._writing is not None:
