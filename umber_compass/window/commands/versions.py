@@ -31,6 +31,7 @@ class VersionCommands(QObject):
         self._desk, self._files, self._parent = desk, files, parent
         self.bringing = bringing
         self.left: list[Left] = []
+        self._is_said = False  # whether the artist knows that work was left
         self.dialog: VersionsDialog | None = None
         bringing.found.connect(self._on_found)
         bringing.versions.connect(self._show)
@@ -43,13 +44,14 @@ class VersionCommands(QObject):
 
     def _say_left(self) -> None:
         """Where a plan was opened at once, the start page that offers the work is not seen."""
-        if self.left and self._desk.history is not None:
+        if self.left and self._desk.history is not None and not self._is_said:
+            self._is_said = True
             line = self.tr("{title} was not saved when the program ended: File, Earlier versions")
             self._desk.told.emit(line.format(title=self.left[0].entry.record.title), False)
 
     def bring_back(self, left: Left) -> None:
         """Lay unsaved work on the desk, once what is there is settled."""
-        files = self._files
+        files, self._is_said = self._files, True
 
         def now() -> None:
             files.demo_wanted = False

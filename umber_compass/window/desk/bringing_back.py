@@ -77,6 +77,7 @@ class BringingBack(QObject):
                     self._kept.drop(entry)
                 line = self.tr("{title} is back as it was, and not saved yet")
                 desk.told.emit(line.format(title=title), False)
+                self.look()  # it is offered no more
 
             settle(lay)
 
