@@ -35,10 +35,12 @@ class LeftCard(QWidget):
         text = self.tr("{count} changes that no file holds")
         if record.count == 1:
             text = self.tr("One change that no file holds")
+        elif not record.count:
+            text = self.tr("Brought back before, and not saved since")
         title = QLabel(text.format(count=record.count))
         title.setObjectName("strong")
         words.addWidget(title)
-        for text in (self._changes(left), self._where(left)):
+        for text in (*([self._changes(left)] if record.count else ()), self._where(left)):
             line = quiet(text)
             line.setWordWrap(True)
             line.setFixedWidth(_WORDS_PX)
