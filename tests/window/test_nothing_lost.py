@@ -523,13 +523,6 @@ class Kept(InBoat):
     def test_saved_or_discarded_work_is_not_kept(self):
         self.do(turn_lead(20))
         self.keep()
-        self.again()
-        (card,) = self.works.start.findChildren(LeftCard)
-        shown = " ".join(label.text() for label in card.findChildren(QLabel))
-        self.assertIn("Brought back before", shown)
-        self.assertNotIn(" last: ", shown.replace("saved last: ", ""))
-        wait(self.desk.opened, lambda: self.press(card.back))
-        self.at_rest()
         self.assertEqual(len(list((self.state / "recovery").glob("*.work"))), 1)
         self.works.files.save()
         self.at_rest()
