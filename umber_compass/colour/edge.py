@@ -61,8 +61,10 @@ def _edge_at(lum: Row, hue: Row) -> Row:
     y = np.minimum(row.astype(np.intp), _LIGHTS - 2)
     x = np.minimum(column.astype(np.intp), _HUES - 2)
     down, right = row - y, column - x
-    above = edge[y, x] * (1 - right) + edge[y, x + 1] * right
-    below = edge[y + 1, x] * (1 - right) + edge[y + 1, x + 1] * right
+    at, flat = y * _HUES + x, edge.reshape(-1)
+    near = [np.take(flat, at + by, mode="clip") for by in (0, 1, _HUES, _HUES + 1)]
+    above = near[0] * (1 - right) + near[1] * right
+    below = near[2] * (1 - right) + near[3] * right
     return np.asarray(above * (1 - down) + below * down, np.float32)
 
 

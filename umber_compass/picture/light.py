@@ -220,15 +220,18 @@ def fitted(out: Planar) -> Planar:
     way smoothly, so that white is never reached by a step; colours too strong for the screen lose
     chroma at their OKLCh hue, so that value is exact and the hue stays. In place."""
     top = np.maximum(np.maximum(out[0], out[1]), out[2])
-    over = np.flatnonzero(top > SHOULDER)
-    if len(over):
-        parts = [np.take(row, over) for row in out]
-        lum = luminance_of(parts)
+    near = np.flatnonzero(top > SHOULDER)
+    if len(near):
+        # Most of these are bright in one channel only: neither white nor beyond the screen.
+        lum = luminance_of([np.take(row, near, mode="clip") for row in out])
+        some = np.flatnonzero((lum > SHOULDER) | (np.take(top, near, mode="clip") > 1))
+        over, lum = near[some], lum[some]
+        parts = [np.take(row, over, mode="clip") for row in out]
         kept = shouldered(lum)
         scale = kept / np.maximum(lum, np.float32(1e-6))
         for part in parts:
             part *= scale
-        beyond = np.flatnonzero(np.take(top, over) * scale > 1)
+        beyond = np.flatnonzero(np.take(top, over, mode="clip") * scale > 1)
         if len(beyond):
             inside = toward_grey(np.stack([p[beyond] for p in parts]), kept[beyond])
             for part, row in zip(parts, inside, strict=True):

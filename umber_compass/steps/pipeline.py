@@ -50,6 +50,7 @@ from umber_compass.steps.values.bands import band_shares
 from umber_compass.steps.values.figures import figures_of
 from umber_compass.steps.values.ink import ink_labels, ink_regions
 from umber_compass.steps.values.measured import (
+    code_weights,
     exact_values,
     label_histograms,
     measure_values,
@@ -96,7 +97,7 @@ class Derived:
     axes = stage(gradient_axes, "regions", "planned", settles=True)
     codes = stage(encode_drawing, "drawing", "axes")
     shares = stage(region_shares, "codes", "regions")
-    colours = stage(region_colours, "scheme", "planned")
+    colours = stage(region_colours, "scheme", "planned", goes_on=True)
     shading = stage(shading_told, "shaded", "rules:picture.shading", settles=True)
     table = stage(code_table, "codes", "regions", "colours", "shading", "shade_rig")
     form_wishes = stage(form_wishes, "regions", "even", settles=True)
@@ -112,10 +113,12 @@ class Derived:
     wants = stage(wants_of, "wished", "rules")
     ink = stage(ink_regions, "regions", "colours", "wants", "rules", settles=True)
     ink_labels = stage(ink_labels, "regions", "ink", settles=True)
-    values = stage(picture_values, "table", "codes", "relief", "lit", _DARK, _LIGHT, "ink_labels")
+    weights = stage(code_weights, "grain", "ink_labels")
+    flat_weights = stage(code_weights, "codes.grain")
+    values = stage(picture_values, "table", "weights", "lit", _DARK, _LIGHT)
     by_label = stage(label_histograms, "values.by_code", "grain")
     figures = stage(figures_of, "grain", "regions", "shares")
-    planned_histogram = stage(planned_histogram, "table", "codes")
+    planned_histogram = stage(planned_histogram, "table", "flat_weights")
     borders = stage(borders_of, "grain", "regions", "form_wishes", _LEAST_BORDER)
     bands = stage(band_shares, "values.by_code", "values.histogram", "grain", "wants.bands.edges")
     # What is met first is not worked out while a hand waits.
@@ -180,6 +183,9 @@ class Derived:
         known = self._memory.find(wanted, needs)
         if known is not None:
             return known[0]
+        if wanted.goes_on:
+            before = self._memory.newest(wanted)
+            return self._memory.keep(wanted, needs, wanted.work(*needs, before=before))
         if not wanted.slow:
             return self._memory.keep(wanted, needs, wanted.work(*needs))
         if not self._works:
@@ -203,10 +209,9 @@ class Derived:
             by_code = exact_values(self.relief, self.codes, self.table, self.lit)
             found._results[Derived.values.name] = measure_values(
                 by_code,
-                self.relief.grain,
+                self.weights,
                 self.rules["extremes.dark"],
                 self.rules["extremes.light"],
-                self.ink_labels,
             )
         return found
 

@@ -38,8 +38,10 @@ class Stage(Generic[T]):
         settles: bool = False,
         stands_in: tuple[str, ...] | None = None,
         kept: int | None = None,
+        goes_on: bool = False,
     ) -> None:
         self.work, self.needs, self.slow, self.settles = work, needs, slow, settles
+        self.goes_on = goes_on
         self.stands_in = stands_in
         self.kept = kept or (_SLOW_KEPT if slow else KEPT)
         self.name = ""
@@ -55,10 +57,13 @@ class Stage(Generic[T]):
         return self if holder is None else holder.result(self)
 
 
-def stage(work: Callable[..., T], *needs: str, settles: bool = False) -> Stage[T]:
+def stage(
+    work: Callable[..., T], *needs: str, settles: bool = False, goes_on: bool = False
+) -> Stage[T]:
     """A quick stage. One that `settles` gives the earlier object where its result is equal, so that
-    what follows from it need not be worked out anew."""
-    return Stage(work, needs, settles=settles)
+    what follows from it need not be worked out anew. The work of one that `goes_on` also takes
+    `before`: the needs and the result of the last time, so that it works out only what changed."""
+    return Stage(work, needs, settles=settles, goes_on=goes_on)
 
 
 def slow_stage(
@@ -94,6 +99,12 @@ class Memory:
                 return (result,)
         return None
 
+    def newest(self, stage: Stage[T]) -> tuple[Needs, T] | None:
+        """The needs and the result that were kept or found last; None where there are none."""
+        with self._lock:
+            rows = self._kept.get(stage.name)
+            return rows[0] if rows else None
+
     def keep(self, stage: Stage[T], needs: Needs, result: T) -> T:
         """The result, kept; or the one that is there already, so that there are never two."""
         freeze(result)
@@ -126,9 +137,16 @@ def same(one: Any, other: Any) -> bool:
 
 
 def freeze(result: Any, depth: int = 3) -> None:
-    """Make the arrays of a result read-only: itself, or those of a record of records."""
+    """Make the arrays of a result read-only: itself, or those of a record of records. A tuple of
+    many records of plain values, as petals are, is not looked through."""
     if isinstance(result, np.ndarray):
         result.flags.writeable = False
-    elif depth and isinstance(result, tuple):
+    elif depth and isinstance(result, tuple) and not _is_plain(result):
         for part in result:
             freeze(part, depth - 1)
+
+
+def _is_plain(many: tuple[Any, ...]) -> bool:
+    """Whether these are records of plain values alone, which hold no array."""
+    fields = getattr(type(many[0]), "__annotations__", {}) if many else {}
+    return bool(fields) and all(kind in (str, float, int, bool) for kind in fields.values())

@@ -1,7 +1,7 @@
 """How the parts of a window answer each other: a hand's signals to the desk, the desk's to what is
 seen."""
 
-from PySide6.QtCore import QCoreApplication, QEvent, QObject
+from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.plan.edits import Edit
@@ -9,6 +9,7 @@ from umber_compass.steps.checks import Fix
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.hands import Hands
+from umber_compass.window.frame.pieces import Pieces
 from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.widgets.fields import Typed, take_typed
 from umber_compass.window.widgets.holding import Holding
@@ -45,6 +46,7 @@ class Joining(QObject):
         for drawer in works.layout.drawers.values():
             self._join_bench(drawer)
         join_references(works)
+        Pieces(works.desk, works.layout, works.following, works.small_views)
 
     def _join_desk(self) -> None:
         desk, notice = self._works.desk, self._works.layout.notice
@@ -56,7 +58,6 @@ class Joining(QObject):
         desk.live.redrawn.connect(lambda: suit(self._works))
         desk.live.redrawn.connect(self._works.marks.renew)
         desk.live.sharpened.connect(self._works.director.show)
-        desk.live.worked.connect(self._works.following.follow)
         desk.changed.connect(self._on_changed)
         desk.judge.judged.connect(self._works.following.show_checks)
         desk.judge.looked.connect(self._works.following.follow)
@@ -132,11 +133,6 @@ class Joining(QObject):
         if self._works.desk.session.held:
             self._works.views.hold("")
         self._works.following.follow()
-        if self._works.desk.session.dragging:
-            # What is new is painted now, in the pause between two moves, rather than with the
-            # picture's next frame.
-            window = self._works.layout.window()
-            QCoreApplication.postEvent(window, QEvent(QEvent.Type.UpdateRequest))
         self._works.small_views.ask_soon()
 
     def _on_selected(self, region_id: str) -> None:

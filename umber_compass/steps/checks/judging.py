@@ -3,7 +3,7 @@
 from typing import TypeAlias
 
 from umber_compass.plan.model import Plan
-from umber_compass.steps.checks import CHECKS, LEVELS, Fix, Result
+from umber_compass.steps.checks import CHECKS, LEVELS, CheckSpec, Fix, Result
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.values.balance import change
 from umber_compass.words import words
@@ -20,9 +20,14 @@ _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5
 def measure_all(derived: Derived) -> list[Result]:
     """Every check's results without fixes, worst first. What the eye meets first is left out where
     that is not known."""
+    return worst_first([r for check in known_checks(derived) for r in check.measure(derived)])
+
+
+def known_checks(derived: Derived) -> list[CheckSpec]:
+    """The checks that can be measured: those that need what the eye meets first only where that is
+    known."""
     known = derived.attention is not None
-    checks = (c for c in CHECKS.values() if known or not c.looks)
-    return worst_first([r for check in checks for r in check.measure(derived)])
+    return [c for c in CHECKS.values() if known or not c.looks]
 
 
 def worst_first(found: list[Result]) -> list[Result]:

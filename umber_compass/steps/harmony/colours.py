@@ -1,7 +1,7 @@
 """The colours a plan comes to: every region's colour as the screen shows it, with its measures."""
 
 from collections.abc import Iterable
-from typing import NamedTuple
+from typing import Any, NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
@@ -78,8 +78,24 @@ def solid_levels(scheme: Scheme, solids: list[Planned | Pinned]) -> npt.NDArray[
     return out
 
 
-def region_colours(scheme: Scheme, colours: dict[str, Colour]) -> dict[str, RegionColour]:
-    """Every region's colour under a scheme, by region id."""
+_Before: TypeAlias = tuple[tuple[Any, ...], dict[str, RegionColour]]
+
+
+def region_colours(
+    scheme: Scheme, colours: dict[str, Colour], before: _Before | None = None
+) -> dict[str, RegionColour]:
+    """Every region's colour under a scheme, by region id. `before` is the scheme and the colours of
+    an earlier call with what it gave: under the same scheme only the colours that changed are
+    worked out."""
+    if before is None or before[0][0] is not scheme:
+        return _worked_out(scheme, colours)
+    (_, planned), found = before
+    changed = {k: c for k, c in colours.items() if planned.get(k) is not c}
+    fresh = _worked_out(scheme, changed)
+    return {k: fresh[k] if k in fresh else found[k] for k in colours}
+
+
+def _worked_out(scheme: Scheme, colours: dict[str, Colour]) -> dict[str, RegionColour]:
     solids: list[Planned | Pinned] = []
     for colour in colours.values():
         solids += [part(colour, 0)]
@@ -111,14 +127,16 @@ def code_table(
     artist's own shading goes through them where the sketch has any; `rig` gives its hues where it
     is to."""
     table = np.full((codes.size, 3), 255, np.uint8)
-    for region in regions:
-        colour = colours[region.id]
-        begin, end = codes.spans.get(region.label, (0, 0))
-        if end == begin:
-            continue
-        first = levels_of(colour.first.hex)
-        table[begin:end] = first
+    held = [(colours[r.id], *codes.spans.get(r.label, (0, 0))) for r in regions]
+    held = [h for h in held if h[2] > h[1]]
+    firsts = np.frombuffer(bytes.fromhex("".join([c.first.hex[1:] for c, _, _ in held])), np.uint8)
+    begins, ends = np.array([h[1] for h in held], np.intp), np.array([h[2] for h in held], np.intp)
+    length = ends - begins
+    at = np.repeat(begins - np.cumsum(length) + length, length) + np.arange(int(length.sum()))
+    table[at] = np.repeat(firsts.reshape(-1, 3), length, axis=0)
+    for n, (colour, begin, end) in enumerate(held):
         if colour.second is not None and end - begin > 1:
+            first = firsts[3 * n : 3 * n + 3]
             t = codes.along[begin:end, None]
             mixed = first * (1 - t) + levels_of(colour.second.hex) * t
             table[begin:end] = (mixed + 0.5).astype(np.uint8)

@@ -33,10 +33,15 @@ def hue_shown(wheel: Wheel, angle_deg: float) -> str:
     return hues[round(angle_deg / 360 * len(hues)) % len(hues)]
 
 
-@lru_cache(256)
 def hue_word(wheel: Wheel, angle_deg: float) -> str:
     """A hue of a wheel as a painter says it, as `teal`."""
-    return colour_name(measure_hex(hue_shown(wheel, angle_deg)))
+    return _word(hue_shown(wheel, angle_deg))
+
+
+@lru_cache(256)
+def _word(shown: str) -> str:
+    """A hue of the ring in words: a ring has 72, while angles are hardly ever the same twice."""
+    return colour_name(measure_hex(shown))
 
 
 def family_order(scheme: Scheme) -> dict[str, int]:

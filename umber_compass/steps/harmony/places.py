@@ -91,9 +91,12 @@ def slot_places(
 def _apart(centres: Floats, share: Floats) -> list[int]:
     """Parts that lie apart from each other, the largest first."""
     kept: list[int] = []
+    free = np.ones(len(share), bool)
     for i in np.argsort(-share).tolist():
-        if all(np.linalg.norm(centres[i] - centres[k]) > _NEAR for k in kept):
+        if free[i]:
             kept.append(i)
+            away = centres - centres[i]
+            free &= np.sqrt(away[:, 0] ** 2 + away[:, 1] ** 2) > _NEAR
     return kept
 
 

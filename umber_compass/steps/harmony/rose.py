@@ -59,11 +59,11 @@ def rose(
 ) -> RoseParts:
     """The rose of a scheme over the picture's colours; `arc_deg` is half an arc, OKLCh degrees."""
     needles = {s: a for s, a in needle_angles(scheme).items() if s != "grey"}
-    arcs = []
-    for slot, angle in needles.items():
-        hue, half = float(hue_at(scheme.wheel, angle)), scheme.arcs.get(slot, arc_deg)
-        first, last = (float(angle_of(scheme.wheel, hue + d)) for d in (-half, half))
-        arcs.append((first, last))
+    halves = np.array([scheme.arcs.get(slot, arc_deg) for slot in needles], float)
+    hues = hue_at(scheme.wheel, np.array(list(needles.values()), float))
+    firsts = angle_of(scheme.wheel, hues - halves).tolist()
+    lasts = angle_of(scheme.wheel, hues + halves).tolist()
+    arcs = list(zip(firsts, lasts, strict=True))
     return RoseParts(
         ring(scheme.wheel),
         tuple(_petals(scheme, colours, shares)),
@@ -72,19 +72,23 @@ def rose(
         scheme.spread_deg,
         scheme.name == FREE,
         tuple(arcs),
-        float(angle_of(scheme.wheel, WARM_HUE)),
-        float(angle_of(scheme.wheel, COOL_HUE)),
+        *_poles(scheme.wheel),
     )
+
+
+@lru_cache(3)
+def _poles(wheel: str) -> tuple[float, float]:
+    """Where warm and cool stand on a wheel."""
+    return float(angle_of(wheel, WARM_HUE)), float(angle_of(wheel, COOL_HUE))
 
 
 def _petals(
     scheme: Scheme, colours: dict[str, RegionColour], shares: dict[str, float]
 ) -> Iterator[Petal]:
-    for region_id, colour in colours.items():
-        for end in colour.ends:
-            if end.hue is not None:
-                angle = float(angle_of(scheme.wheel, end.hue))
-                yield Petal(region_id, end.slot, angle, end.chroma, shares[region_id], end.hex)
+    ends = [(r, e) for r, c in colours.items() for e in c.ends if e.hue is not None]
+    angles = angle_of(scheme.wheel, np.array([e.hue for _, e in ends], float)).tolist()
+    for (region_id, end), angle in zip(ends, angles, strict=True):
+        yield Petal(region_id, end.slot, angle, end.chroma, shares[region_id], end.hex)
 
 
 def _spreads(scheme: Scheme) -> dict[str, tuple[float, float]]:

@@ -44,6 +44,8 @@ class Anchored(NamedTuple):
     code: npt.NDArray[np.intp]  # (n,)
     label: npt.NDArray[np.intp]  # (n,)
     share: npt.NDArray[np.float32]  # (n,) of the label's px that are held
+    flat: npt.NDArray[np.intp]  # (n,) their flat codes
+    light: Planar  # (3, n) the light that arrives at them
 
 
 class Samples(NamedTuple):
@@ -102,7 +104,7 @@ def anchored(relief: Relief | None, light: Arriving | None, rig: Rig) -> Anchore
         code = code[np.searchsorted(code, begin)]
         code = code[label[code] > 0]
         share = np.ones(len(code), np.float32)
-    return Anchored(code, label[code], share)
+    return Anchored(code, label[code], share, relief.local[code], light.light[:, code])
 
 
 def _spread(relief: Relief) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.float32]]:
@@ -132,24 +134,21 @@ def in_light(
     if relief is None or held is None or light is None or anchor is None:
         return None
     lights, local = lights_of(rig), local_light(table)
-    exposed, rest = expose(_samples(relief, held, local, light, anchor), lights)
+    exposed, rest = expose(_samples(held, local, anchor), lights)
     packed = light_up(relief, local, light, exposed)
     return Lit(exposed, packed, dict(zip(held.ids, rest.tolist(), strict=True)))
 
 
-def _samples(
-    relief: Relief, held: Held, local: Planar, light: Arriving, anchor: Anchored
-) -> Samples:
+def _samples(held: Held, local: Planar, anchor: Anchored) -> Samples:
     """The anchored px with the luminance they have at exposure 1 and the value they are planned
     to have. The terminator's tint keeps luminance, so it has no part in this."""
     index = np.zeros(max(int(held.label.max()), int(anchor.label.max(initial=0))) + 1, np.intp)
     index[held.label] = np.arange(len(held.label))
-    region, code, count = index[anchor.label], anchor.code, len(held.ids)
-    flat = relief.local[code]
-    lum = np.zeros(len(code), np.float32)
+    region, flat, count = index[anchor.label], anchor.flat, len(held.ids)
+    lum = np.zeros(len(flat), np.float32)
     for i, part in enumerate(_LUMINANCE):
-        lum += (local[i] * part)[flat] * light.light[i][code]
-    own = luminance_of(local)[flat]
+        lum += np.take(local[i] * part, flat, mode="clip") * anchor.light[i]
+    own = np.take(luminance_of(local), flat, mode="clip")
     planned: Floats = np.bincount(region, own * anchor.share, count).astype(float)
     absent = np.bincount(region, minlength=count) == 0
     middle = (local[:, held.first] + local[:, held.last]) * np.float32(0.5)

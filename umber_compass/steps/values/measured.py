@@ -36,22 +36,31 @@ class Values(NamedTuple):
         return self.darks + self.lights
 
 
-def measure_values(
-    by_code: Floats, grain: Grain, dark: float, light: float, ink: tuple[int, ...] = ()
-) -> Values:
-    """Values of a picture from L* by code; `dark` and `light` are L*. Label 0, which is no region,
-    does not count; `ink`, labels, counts as no extreme."""
+class Weights(NamedTuple):
+    """What each code counts where a whole picture is measured, as shares; label 0, which is no
+    region, counts nothing."""
+
+    all: Floats  # (codes,)
+    extremes: Floats  # (codes,) the same, but ink counts as no extreme
+
+
+def code_weights(grain: Grain, ink: tuple[int, ...] = ()) -> Weights:
+    """What each code counts; `ink` is labels. They do not hang on colours."""
     weight = np.where(grain.label > 0, grain.pixels, 0).astype(float)
     weight /= max(weight.sum(), 1)
+    if not ink:
+        return Weights(weight, weight)
+    return Weights(weight, np.where(np.isin(grain.label, ink), 0.0, weight))
+
+
+def measure_values(by_code: Floats, weights: Weights, dark: float, light: float) -> Values:
+    """Values of a picture from L* by code; `dark` and `light` are L*."""
     bins = np.clip(by_code.astype(int), 0, BINS - 1)
-    lit = weight
-    if ink:
-        lit = np.where(np.isin(grain.label, ink), 0.0, weight)
     return Values(
         by_code,
-        np.bincount(bins, weight, BINS).astype(float),
-        float(lit[by_code < dark].sum()),
-        float(lit[by_code > light].sum()),
+        np.bincount(bins, weights.all, BINS).astype(float),
+        float(weights.extremes[by_code < dark].sum()),
+        float(weights.extremes[by_code > light].sum()),
     )
 
 
@@ -62,18 +71,15 @@ def flat_values(table: npt.NDArray[np.uint8]) -> Floats:
 
 def picture_values(
     table: Levels,
-    codes: Codes,
-    relief: Relief | None,
+    weights: Weights,
     lit: Lit | None,
     dark: float,
     light: float,
-    ink: tuple[int, ...] = (),
 ) -> Values:
-    """Values of the picture that is shown: lit where there is a relief, else flat. `table` is the
+    """Values of the picture that is shown: lit where there is light, else flat. `table` is the
     flat picture's colours by flat code; `dark` and `light` are L*."""
-    if relief is None or lit is None:
-        return measure_values(flat_values(table), codes.grain, dark, light, ink)
-    return measure_values(values_of(lit.packed), relief.grain, dark, light, ink)
+    by_code = flat_values(table) if lit is None else values_of(lit.packed)
+    return measure_values(by_code, weights, dark, light)
 
 
 def exact_values(relief: Relief, codes: Codes, table: Levels, lit: Lit) -> Floats:
@@ -87,10 +93,10 @@ def exact_values(relief: Relief, codes: Codes, table: Levels, lit: Lit) -> Float
     return np.where(count > 0, mean, values_of(lit.packed))
 
 
-def planned_histogram(table: Levels, codes: Codes) -> Floats:
+def planned_histogram(table: Levels, weights: Weights) -> Floats:
     """The share of the picture in each point of L*, (100,), as its colours are planned, without
-    light."""
-    return measure_values(flat_values(table), codes.grain, 0, 100).histogram
+    light. `weights` are those of the flat picture."""
+    return measure_values(flat_values(table), weights, 0, 100).histogram
 
 
 def label_histograms(by_code: Floats, grain: Grain) -> Floats:

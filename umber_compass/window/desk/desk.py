@@ -19,6 +19,7 @@ from umber_compass.window.desk.judge import Judge
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.orders import Orders
 from umber_compass.window.desk.session import Session
+from umber_compass.window.desk.turns import Turns
 from umber_compass.window.desk.worker import Worker
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.words import Refusal
@@ -44,7 +45,8 @@ class Desk(QObject):
         kept = None if cache is None else Kept(cache)
         self.live = LivePicture(self.worker, self.session, kept)
         self.judge, self.orders = Judge(self.worker, self.live, self.session), Orders(self.worker)
-        for part in (self.worker, self.session, self.live, self.judge, self.orders):
+        self.turns = Turns()
+        for part in (self.worker, self.session, self.live, self.judge, self.orders, self.turns):
             part.setParent(self)
         self.pixels: Pixels | None = None
         self.path: Path | None = None
@@ -132,6 +134,7 @@ class Desk(QObject):
     def seal(self) -> None:
         """End a drag: the next edit is a step of its own, and the exact picture is asked for."""
         was_dragging, self.session.dragging = self.session.dragging, False
+        self.turns.end()
         self.judge.measure_what_waits()
         if was_dragging:
             self.live.sharpening.start()
@@ -167,7 +170,8 @@ class Desk(QObject):
             if not self.session.dragging:
                 self.changed.emit()
         elif self.session.dragging:
-            self.judge.measure_soon()
+            self.judge.fall_behind()
+            self.turns.frame()
         else:
             self.judge.measure()
 
@@ -186,6 +190,7 @@ class Desk(QObject):
     def close(self) -> None:
         """Let nothing outlive the window."""
         self.sealing.stop()
+        self.turns.end()
         self.live.sharpening.stop()
         self.judge.close()
         self.orders.close()

@@ -1,9 +1,13 @@
 """What the checks say of the plan that is on: measured at once, fixes when the hand rests."""
 
+import time
+from collections.abc import Iterator
+from typing import NamedTuple
+
 from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
-from umber_compass.steps.checks import CHECKS, Result
-from umber_compass.steps.checks.judging import judge, measure_all, worst_first
+from umber_compass.steps.checks import CHECKS, CheckSpec, Result
+from umber_compass.steps.checks.judging import judge, known_checks, measure_all, worst_first
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.session import Session
@@ -11,9 +15,18 @@ from umber_compass.window.desk.worker import Urgency, Worker, said
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
-MEASURE_AFTER = 20  # ms between two rounds of instruments during a drag
+_SLICE = 3.0  # ms of the thread in which checks are measured between two frames of a drag
 COUNT_AFTER = 300  # ms between two rounds of checks during a drag: only their number is seen then
 JUDGE_AFTER = 150  # ms of rest before fixes are worked out
+
+
+class _Round(NamedTuple):
+    """A round of checks in a drag, some measured and some to come."""
+
+    derived: Derived
+    looked: bool
+    left: Iterator[CheckSpec]
+    found: list[Result]
 
 
 class Judge(QObject):
@@ -30,15 +43,15 @@ class Judge(QObject):
         self._judged: set[str] = set()  # steps whose fixes the results have
         session.stepped.connect(self._on_step)
         self.results: list[Result] = []
-        self.measuring = single_shot(self, MEASURE_AFTER, self._measure_in_drag)
         self._counted = QElapsedTimer()
         self._behind = False  # whether the results are of an earlier plan
+        self._round: _Round | None = None
         self.judging = single_shot(self, JUDGE_AFTER, self._judge)
 
     def measure(self) -> None:
         """Measure the picture that is on now; what the eye meets first follows from the worker, and
         fixes when the hand rests."""
-        self.measuring.stop()
+        self._round = None
         self._worker.forget("judge")
         derived = self._live.derived
         if derived is not None:
@@ -78,24 +91,35 @@ class Judge(QObject):
             self._merge(measure_all(derived), derived.attention is not None)
         self.looked.emit()
 
-    def _measure_in_drag(self) -> None:
-        """Let the instruments follow; the checks only now and then."""
-        if self._counted.isValid() and self._counted.elapsed() < COUNT_AFTER:
-            self._behind = True
-            self.measured.emit()
-        else:
-            self.measure()
-
-    def measure_soon(self) -> None:
-        """Measure once the frame is painted: in a drag the picture comes first, and nothing works
-        on beside it for a plan that is gone."""
+    def fall_behind(self) -> None:
+        """The plan is another in a drag: the picture comes first, and nothing works on beside it
+        for a plan that is gone."""
         self._worker.forget("judge")
-        if not self.measuring.isActive():
-            self.measuring.start()
+        self._behind = True
+
+    def count_some(self) -> None:
+        """Measure a few checks in a drag, now and then; those of one round are of one plan, and are
+        shown when all of them are there."""
+        if self._round is None:
+            waits = self._counted.isValid() and self._counted.elapsed() < COUNT_AFTER
+            derived = self._live.derived
+            if derived is None or waits:
+                return
+            derived.forget_missing()
+            looked = derived.attention is not None
+            self._round = _Round(derived, looked, iter(known_checks(derived)), [])
+        begin = time.thread_time()
+        for check in self._round.left:
+            self._round.found.extend(check.measure(self._round.derived))
+            if (time.thread_time() - begin) * 1000 >= _SLICE:
+                return
+        self._merge(self._round.found, self._round.looked)
+        self._round = None
+        self._counted.start()
 
     def measure_what_waits(self) -> None:
         """Measure at once what was left for the next round."""
-        if self.measuring.isActive() or self._behind:
+        if self._behind:
             self.measure()
 
     def _on_step(self) -> None:
@@ -129,5 +153,5 @@ class Judge(QObject):
 
     def close(self) -> None:
         """Ask for nothing more."""
-        self.measuring.stop()
+        self._round = None
         self.judging.stop()

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QMainWindow
 from umber_compass.plan.edits import find_region
 from umber_compass.plan.practices import PRACTICES
 from umber_compass.steps.checks import CHECKS
+from umber_compass.steps.followed import Followed
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import lit_range
 from umber_compass.window.benches import BENCHES
@@ -37,6 +38,7 @@ class Following(QObject):
         self._window, self.desk, self.layout = window, desk, layout
         self.director, self.marks, self.actions = director, marks, actions
         self._hovered = ""
+        self.bench_read, self.tray_read = Followed(), Followed()  # what these show
 
     def follow(self) -> None:
         """Show the plan that is on now."""
@@ -47,20 +49,28 @@ class Following(QObject):
         if not self.desk.session.dragging:
             self.director.show()
         self.show_bench(derived)
+        self._show_frame(derived)
+
+    def _show_frame(self, derived: Derived) -> None:
+        """Title, tray, route and checks."""
         self.layout.title.setText(derived.plan.title)
         self.say_purpose()
-        self._show_tray(derived)
+        self.show_tray(derived)
         self.layout.route.set_order(PRACTICES[derived.plan.practice].route)
+        self.show_edited()
+
+    def show_edited(self) -> None:
+        """Checks and history."""
         self.show_checks()
         self._show_history()
 
     def show_bench(self, derived: Derived) -> None:
         """The open bench, its marks on the stage, and what it waits for."""
-        row = BENCHES[self.desk.session.step]
-        self.marks.show(row.marks(derived, self.desk.session.selection))
+        row, reader = BENCHES[self.desk.session.step], self.bench_read.reader(derived)
+        self.marks.show(row.marks(reader, self.desk.session.selection))
         current = self.layout.stack.currentWidget()
         if isinstance(current, Bench):
-            current.show_derived(derived, self.desk.session.selection)
+            current.show_derived(reader, self.desk.session.selection)
             self.desk.live.work_out(current.needs())
 
     def show_lamps(self) -> None:
@@ -70,7 +80,9 @@ class Following(QObject):
             row = BENCHES[self.desk.session.step]
             self.layout.stage.show_lamps(list(row.marks(derived, "").lamps))
 
-    def _show_tray(self, derived: Derived) -> None:
+    def show_tray(self, derived: Derived) -> None:
+        """The palette of a plan."""
+        derived = self.tray_read.reader(derived)
         names = {r.id: r.name for r in derived.regions}
         swatches = [
             Swatch(

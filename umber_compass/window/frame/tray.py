@@ -53,11 +53,12 @@ class Tray(QWidget):
         """Where each swatch lies; small shares keep a least width that can still be hit."""
         if not self._swatches:
             return []
-        room = self.width() - _LEAST * len(self._swatches)
+        least = min(_LEAST, self.width() / len(self._swatches) / 2)  # where there are hundreds
+        room = self.width() - least * len(self._swatches)
         total = sum(s.share for s in self._swatches) or 1.0
         found, x = [], 0.0
         for swatch in self._swatches:
-            width = _LEAST + room * swatch.share / total
+            width = least + room * swatch.share / total
             found.append((QRectF(x, 0, width, BAR), swatch))
             x += width
         return found
@@ -82,16 +83,17 @@ class Tray(QWidget):
     def _paint_names(self, painter: QPainter, boxes: list[tuple[QRectF, Swatch]]) -> None:
         painter.setFont(font(12))
         metrics = painter.fontMetrics()
+        quiet, ink, said = THEME.colour("quiet"), THEME.colour("ink"), value_words.notation().shown
         for box, swatch in boxes:
             if box.width() < _LEAST_WORDS:
                 continue
-            number = value_words.said(swatch.value)
+            number = said(swatch.value)
             if metrics.horizontalAdvance(number) + 4 > box.width():
                 continue
-            painter.setPen(THEME.colour("quiet"))
+            painter.setPen(quiet)
             painter.drawText(QRectF(box.x(), BAR + 26, box.width(), 18), number)
             if metrics.horizontalAdvance(swatch.name) + 6 <= box.width():
-                painter.setPen(THEME.colour("ink"))
+                painter.setPen(ink)
                 painter.drawText(QRectF(box.x(), BAR + 11, box.width(), 18), swatch.name)
 
     def _at(self, x: float) -> Swatch | None:

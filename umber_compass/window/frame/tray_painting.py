@@ -36,16 +36,22 @@ def paint_swatches(
     colours = np.zeros((count, 3))
     values = np.full((count, 3), levels_of(THEME.room.ground))
     well, ink = levels_of(THEME.room.well), levels_of(THEME.room.ink)
-    for box, swatch in boxes:
-        first, last = round(box.left() * ratio), round(box.right() * ratio)
-        colours[first:last] = levels_of(swatch.hexes[0])
+    edges = np.array([box.left() for box, _ in boxes] + [boxes[-1][0].right()]) * ratio
+    edges = np.minimum(np.round(edges).astype(np.intp), count)
+    length = np.diff(edges).astype(np.intp)
+    digits = "".join([swatch.hexes[0][1:] for _, swatch in boxes])
+    own = np.repeat(np.arange(len(boxes)), length)
+    along = np.arange(len(own)) - (edges[:-1] - edges[0])[own]
+    colours[: len(own)] = np.frombuffer(bytes.fromhex(digits), np.uint8).reshape(-1, 3)[own]
+    whole = np.maximum(length - round(ratio), 1)
+    filled = np.round(whole * np.array([s.value for _, s in boxes]) / 100)
+    values[: len(own)][along < whole[own]] = well
+    values[: len(own)][along < filled[own]] = ink
+    for first, last, (_, swatch) in zip(edges[:-1], edges[1:], boxes, strict=True):
         if len(swatch.hexes) == 2:
             one, two = (levels_of(h).astype(float) for h in swatch.hexes)
             part = np.linspace(0, 1, max(last - first, 1))[:, None]
             colours[first:last] = one * (1 - part) + two * part
-        whole = max(last - first - round(ratio), 1)
-        values[first : first + whole] = well
-        values[first : first + round(whole * swatch.value / 100)] = ink
     for row, top, high in ((colours, 0, BAR), (values, BAR + _VALUE_TOP, _VALUE)):
         line = Bitmap(pack(np.asarray(row + 0.5, np.uint8)[None]))
         painter.drawImage(QRectF(0, top, width, high), line.image)

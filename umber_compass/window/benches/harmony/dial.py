@@ -59,9 +59,10 @@ class Dial(NamedTuple):
         away = place - self.middle
         return math.hypot(away.x(), away.y())
 
-    def reach(self, petal: Petal) -> float:
-        """How long a petal is, px."""
-        return self.inner * min(petal.chroma / _FULL_CHROMA, 1.0)
+
+def reach(petal: Petal, longest: float) -> float:
+    """How long a petal is, px, where the longest is so long."""
+    return longest * min(petal.chroma / _FULL_CHROMA, 1.0)
 
 
 def hit(parts: RoseParts, dial: Dial, place: QPointF) -> Grip | None:
@@ -86,7 +87,7 @@ def petal_at(parts: RoseParts, dial: Dial, place: QPointF) -> Petal | None:
     near = [
         (abs((p.angle - angle + 180) % 360 - 180), p)
         for p in parts.petals
-        if far <= dial.reach(p) + _GRIP
+        if far <= reach(p, dial.inner) + _GRIP
     ]
     if not near:
         return None

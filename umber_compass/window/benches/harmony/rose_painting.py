@@ -11,12 +11,11 @@ from PySide6.QtGui import (
     QPainterPath,
     QPen,
     QPixmap,
-    QPolygonF,
 )
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.steps.harmony.rose import RoseParts
-from umber_compass.window.benches.harmony.dial import KNOB, RING, Dial
+from umber_compass.window.benches.harmony.dial import KNOB, RING, Dial, reach
 from umber_compass.window.widgets.theme import THEME, font
 
 _OUTLINED = 80  # petals up to which each has an outline: more would be one dark disc, and slow
@@ -91,16 +90,23 @@ def _paint_arcs(painter: QPainter, parts: RoseParts, dial: Dial) -> None:
 def _paint_petals(painter: QPainter, parts: RoseParts, selected: str, dial: Dial) -> None:
     many = len(parts.petals) > _OUTLINED
     thin, thick = QPen(THEME.colour("ink"), 0.6), QPen(THEME.colour("ink"), 2)
-    none = QPen(Qt.PenStyle.NoPen)
+    usual, middle = QPen(Qt.PenStyle.NoPen) if many else thin, dial.middle
+    x, y, longest = middle.x(), middle.y(), dial.inner
+    painter.setPen(usual)
     for petal in parts.petals:
-        length = dial.reach(petal)
+        turn, length = math.radians(petal.angle), reach(petal, longest)
         half = 1.6 + 9 * math.sqrt(petal.share)
-        tip, middle = dial.at(petal.angle, length), dial.middle
-        across = dial.at(petal.angle + 90, half) - middle
-        painter.setBrush(QColor(petal.hex))
+        sin, cos = math.sin(turn), math.cos(turn)
+        tip_x, tip_y, across, down = x + sin * length, y - cos * length, cos * half, sin * half
         chosen = petal.region == selected
-        painter.setPen(thick if chosen else none if many else thin)
-        painter.drawPolygon(QPolygonF([middle, tip + across, tip - across]))
+        painter.setBrush(QColor(petal.hex))
+        if chosen:
+            painter.setPen(thick)
+        painter.drawPolygon(
+            (middle, QPointF(tip_x + across, tip_y + down), QPointF(tip_x - across, tip_y - down))
+        )
+        if chosen:
+            painter.setPen(usual)
 
 
 def _paint_needles(painter: QPainter, parts: RoseParts, dial: Dial) -> None:

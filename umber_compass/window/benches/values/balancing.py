@@ -28,7 +28,7 @@ class Balancing(QObject):
         bar.taken.connect(self._take)
         bar.asked_why.connect(self._ask_why)
         bar.let_go.connect(lambda name, text: hands.desk.do(switch_wish(name, False, text)))
-        hands.desk.changed.connect(self._on_changed)
+        hands.desk.painted.connect(self._on_changed)
 
     def _plan(self) -> Plan | None:
         derived = self._hands.desk.derived

@@ -39,13 +39,14 @@ def paint_histogram(painter: QPainter, scale: Scale, histogram: list[float]) -> 
     """How much of the picture lies at each value."""
     if not histogram:
         return
-    x0 = LEFT + SCALE + 6
-    most = max(max(histogram), 1e-6)
-    outline = [QPointF(x0, scale.y_of(0))]
-    for i, share in enumerate(histogram):
-        width = (share / most) ** 0.5 * HISTOGRAM
-        outline += [QPointF(x0 + width, scale.y_of(i)), QPointF(x0 + width, scale.y_of(i + 1))]
-    outline.append(QPointF(x0, scale.y_of(100)))
+    x0, times = LEFT + SCALE + 6, HISTOGRAM / max(max(histogram), 1e-6) ** 0.5
+    y, step = scale.y_of(0), scale.y_of(1) - scale.y_of(0)
+    outline = [QPointF(x0, y)]
+    for share in histogram:
+        x = x0 + share**0.5 * times
+        outline += [QPointF(x, y), QPointF(x, y + step)]
+        y += step
+    outline.append(QPointF(x0, y))
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(THEME.colour("line"))
     painter.drawPolygon(QPolygonF(outline))
@@ -133,6 +134,8 @@ def paint_limits(
     metrics = QFontMetricsF(font(12))
     for box, text in limit_words(scale, right, limits, shares):
         for chip, named in chips:
+            if chip.bottom() <= box.top() or chip.top() >= box.bottom():
+                continue
             end = chip.right() + 12 + metrics.horizontalAdvance(named.name)
             if chip.adjusted(0, 0, end - chip.right(), 0).intersects(box):
                 box.setLeft(min(end, box.right()))

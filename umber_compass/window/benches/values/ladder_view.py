@@ -1,12 +1,13 @@
 """The value ladder as it is seen: L* upright, the histogram, a chip for each region."""
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from umber_compass.colour.measured import grey_scale
 from umber_compass.window.benches.values.chips import (
     LEFT,
+    SCALE,
     Chip,
     ChipPlaces,
     Gathered,
@@ -24,6 +25,7 @@ from umber_compass.window.benches.values.ladder_painting import (
     paint_planned,
     paint_scale,
 )
+from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.theme import THEME
 
 
@@ -50,6 +52,8 @@ class LadderView(QWidget):
         self._placed: tuple[object, Laid] | None = None
         self._planned: list[float] = []
         self._ghosts: dict[str, float] = {}
+        self._scale_key: object = None
+        self._scale_kept = QPixmap()
 
     def sizeHint(self) -> QSize:
         return QSize(480, 400)
@@ -123,16 +127,17 @@ class LadderView(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        scale = self.scale
-        paint_scale(painter, scale, self._greys)
+        scale, standing = self.scale, self.standing()
+        self._paint_scale(painter, scale)
         paint_histogram(painter, scale, self._histogram)
         paint_planned(painter, scale, self._planned)
-        right = self.standing().right
-        paint_limits(painter, scale, right, self._limits, self._shares, self.boxes())
+        boxes = standing.chips
+        paint_limits(painter, scale, standing.right, self._limits, self._shares, boxes)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        paint_chips(painter, self.boxes(), self._current[0])
-        paint_ghosts(painter, scale, self.boxes(), self._ghosts)
-        for group in self.standing().gathered:
+        paint_chips(painter, boxes, self._current[0])
+        if self._ghosts:
+            paint_ghosts(painter, scale, boxes, self._ghosts)
+        for group in standing.gathered:
             paint_gathered(painter, group)
         if self._lit is not None:
             paint_lit(painter, scale, self._lit)
@@ -140,6 +145,20 @@ class LadderView(QWidget):
             painter.setPen(QPen(THEME.colour("line"), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+    def _paint_scale(self, painter: QPainter, scale: Scale) -> None:
+        """Numbers and greys, kept as a picture: they are seldom others."""
+        ratio, room = self.devicePixelRatioF(), THEME.room.name
+        key = (self.size().toTuple(), ratio, room, value_words.notation().name)
+        if self._scale_key != key:
+            self._scale_kept = QPixmap(int((LEFT + SCALE + 1) * ratio), int(self.height() * ratio))
+            self._scale_kept.setDevicePixelRatio(ratio)
+            self._scale_kept.fill(THEME.colour("ground"))
+            inner = QPainter(self._scale_kept)
+            paint_scale(inner, scale, self._greys)
+            inner.end()
+            self._scale_key = key
+        painter.drawPixmap(0, 0, self._scale_kept)
 
     def group_at(self, place: QPointF) -> Gathered | None:
         """What is gathered at a place."""
