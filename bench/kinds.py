@@ -20,8 +20,8 @@ from umber_compass.formats import picture
 from umber_compass.picture.shading import VALUE_OF_LEVEL
 from umber_compass.plan.edits import study, with_study
 from umber_compass.plan.harmony_edits import turn_lead
-from umber_compass.plan.light_edits import switch_rig
 from umber_compass.plan.model import Plan, Planned, Shading
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture
 from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.steps.sketch.kinds import KINDS
@@ -164,7 +164,7 @@ def _shading(kind: str) -> Iterator[Row]:
         took <= 16,
     )
     for beside in (False, True):
-        lit = switch_rig(True).apply(plan)
+        lit = change_setting("light.on", True).apply(plan)
         lit = with_study(lit, replace(study(lit), shading=Shading(beside=beside)))
         there = pipeline.derive(lit)
         coded, exact = unpack(picture_of(there)), unpack(exact_picture(there))

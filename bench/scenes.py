@@ -10,8 +10,8 @@ from umber_compass.demo.plans import DEMOS
 from umber_compass.document import Opened, Pixels
 from umber_compass.formats import picture, plan_file
 from umber_compass.picture.drawing import Drawing, draw
-from umber_compass.plan.light_edits import switch_rig
 from umber_compass.plan.model import Plan, Sketch
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.sketch.kinds import flats
 from umber_compass.steps.sketch.start import start_plan
@@ -67,7 +67,7 @@ def mosaic(count: int, size: tuple[int, int] = (1280, 960)) -> Opened:
         kind="flats",
     )
     pixels.drawings[key] = draw(pack(rgb), found.labels)
-    return Opened(switch_rig(True).apply(start_plan(found, sketch, None)), pixels)
+    return Opened(change_setting("light.on", True).apply(start_plan(found, sketch, None)), pixels)
 
 
 def pipeline_of(plan: Plan, drawing: Drawing) -> Pipeline:

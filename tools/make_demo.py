@@ -12,6 +12,7 @@ from typing import NamedTuple
 from xml.etree import ElementTree
 
 from umber_compass.plan.edits import study, with_colours, with_scheme
+from umber_compass.plan.settings import change_setting
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -26,7 +27,6 @@ from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.focus_edits import set_focus
 from umber_compass.plan.light_edits import with_rig
 from umber_compass.plan.model import Ambient, Colour, Gradient, Lamp, Pinned, Plan, Rig, Terminator
-from umber_compass.plan.sketch_edits import set_title
 from umber_compass.steps.harmony.edits import planned_from_hex
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.words import words
@@ -195,7 +195,9 @@ def decided(plan: Plan, told: Told) -> Plan:
         for r in plan.regions
         for n in [found[r.id]]
     )
-    plan = replace(set_title(told.title).apply(plan), regions=regions, purpose=told.purpose)
+    plan = replace(
+        change_setting("title", told.title).apply(plan), regions=regions, purpose=told.purpose
+    )
     name, lead, spread = told.scheme
     hexes = {n: measure_at(plan, i) for n, i in ids.items()}
     plan = with_scheme(plan, name=name, wheel="painter", lead_deg=lead, spread_deg=spread)

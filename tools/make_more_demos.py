@@ -21,12 +21,11 @@ from umber_compass import document
 from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.packed import unpack
 from umber_compass.document.reworking import merge
-from umber_compass.plan.brief_edits import set_use
 from umber_compass.plan.edits import study, with_colours, with_scheme
 from umber_compass.plan.light_edits import with_rig
 from umber_compass.plan.model import Ambient, Colour, Lamp, Plan, Rig
 from umber_compass.plan.practice_edits import set_practice
-from umber_compass.plan.sketch_edits import set_title
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Material, Role, Use
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.pipeline import Pipeline, exact_picture
@@ -409,8 +408,8 @@ def decided(made: Made, opened: document.Opened) -> Plan:
     plan = opened.plan
     for part in made.parts:
         plan = _named(plan, opened, part)
-    plan = replace(set_title(made.title).apply(plan), purpose=made.purpose)
-    plan = set_practice(made.practice).apply(set_use(made.use).apply(plan))
+    plan = replace(change_setting("title", made.title).apply(plan), purpose=made.purpose)
+    plan = set_practice(made.practice).apply(change_setting("brief.use", made.use).apply(plan))
     name, lead, spread = made.scheme
     plan = with_scheme(plan, name=name, wheel="painter", lead_deg=lead, spread_deg=spread)
     scheme = study(plan).scheme

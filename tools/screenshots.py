@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 
 from umber_compass.document.library import Library
 from umber_compass.plan.model import Plan
-from umber_compass.plan.study_edits import judge_study, reason_study
+from umber_compass.plan.settings import change_setting
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -105,14 +105,17 @@ def _leave_work(state: Path) -> None:
     from umber_compass.document.kept_work import KeptWork, record_of
     from umber_compass.plan.harmony_edits import turn_lead
     from umber_compass.plan.history import History
-    from umber_compass.plan.sketch_edits import set_purpose, set_title
 
     if child := os.fork():
         os.waitpid(child, 0)
         return
     opened = document.open_plan(DEMOS[1].plan)
     history = History(opened.plan)
-    for edit in (set_title("Kettle weather, colder"), set_purpose("cover"), turn_lead(250)):
+    for edit in (
+        change_setting("title", "Kettle weather, colder"),
+        change_setting("purpose", "cover"),
+        turn_lead(250),
+    ):
         history = history.do(edit).sealed()
     shown = document.full_picture(history.now, opened.pixels)
     changes = [str(moment.change) for moment in history.past]
@@ -143,10 +146,12 @@ def _grow(window: "MainWindow") -> None:
     _settle(window)
     plan = _plan(window)
     kept, rejected = plan.studies[1].id, plan.studies[3].id
-    window.works.desk.do(judge_study(kept, "kept"))
-    window.works.desk.do(reason_study(kept, "the bakery glows, the sea gives way"))
-    window.works.desk.do(judge_study(rejected, "rejected"))
-    window.works.desk.do(reason_study(rejected, "too sweet for this page"))
+    window.works.desk.do(change_setting("study.verdict", "kept", kept))
+    window.works.desk.do(
+        change_setting("study.reason", "the bakery glows, the sea gives way", kept)
+    )
+    window.works.desk.do(change_setting("study.verdict", "rejected", rejected))
+    window.works.desk.do(change_setting("study.reason", "too sweet for this page", rejected))
     studies.shown.choose([kept])
 
 

@@ -25,7 +25,7 @@ from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.history import History
 from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Gradient
-from umber_compass.plan.sketch_edits import set_form
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture
 from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.words import Refusal
@@ -315,7 +315,7 @@ class KeptBetween(Made):
         again, count = build(plan)
         self.assertEqual(count, 0)
         np.testing.assert_array_equal(again.code, first.code)
-        told = set_form("r3", "flat", "x").apply(plan)
+        told = change_setting("region.REGION.form", "flat", "r3", "x").apply(plan)
         self.assertEqual(build(told)[1], 1)
         self.assertEqual(build(told)[1], 0)
         known = Pipeline(self.pixels.drawings).derive(plan)

@@ -12,7 +12,7 @@ from umber_compass.document.kept_work import KeptWork, record_of
 from umber_compass.formats import records
 from umber_compass.formats.sketch_paths import SketchPaths
 from umber_compass.plan.harmony_edits import turn_lead
-from umber_compass.plan.sketch_edits import set_title
+from umber_compass.plan.settings import change_setting
 from umber_compass.words import Refusal
 
 
@@ -32,7 +32,7 @@ class Kept(Made):
 
     def saved(self, count, path=None):
         for i in range(count):
-            plan = set_title(f"version {i}").apply(self.plan)
+            plan = change_setting("title", f"version {i}").apply(self.plan)
             with mock.patch("time.time", return_value=1e9 + i):
                 self.work.add_version(plan, self.pixels, path or self.path, b"", [f"change {i}"])
 

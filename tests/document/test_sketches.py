@@ -16,7 +16,8 @@ from umber_compass.plan.brief_edits import add_reference, remove_reference
 from umber_compass.plan.candidate_edits import add_candidate, choose_candidate, remove_candidate
 from umber_compass.plan.edits import study
 from umber_compass.plan.focus_edits import set_focus
-from umber_compass.plan.sketch_edits import rename, share_form
+from umber_compass.plan.settings import change_setting
+from umber_compass.plan.sketch_edits import share_form
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.pipeline import picture as picture_of
@@ -50,7 +51,7 @@ class ByHand(Sketches):
             lock(self.hull, True, "hull"),
             set_focus((self.hull, self.sail), words("x")),
             share_form(self.hull, self.sail, "hull", "sail"),
-            rename(self.sail, "mainsail"),
+            change_setting("region.REGION.name", "mainsail", self.sail),
         ):
             self.plan = edit.apply(self.plan)
         plan = self.done(reworking.merge(self.plan, self.pixels, [self.sea, self.sail]))
@@ -81,7 +82,7 @@ class ByHand(Sketches):
     def test_what_is_decided_while_px_are_worked_on_stays(self):
         done = reworking.merge(self.plan, self.pixels, [self.sea, self.sail])
         done.take(self.pixels)
-        named = rename(self.hull, "tug").apply(self.plan)
+        named = change_setting("region.REGION.name", "tug", self.hull).apply(self.plan)
         plan = done.edit.apply(named)
         self.assertEqual(next(r.name for r in plan.regions if r.id == self.hull), "tug")
 
@@ -144,7 +145,7 @@ class Followed(Sketches):
         return followed(plan or self.plan, self.pixels, read, chosen, "new.png")
 
     def test_regions_keep_their_decisions_and_new_ones_take_the_sketchs_colour(self):
-        self.plan = rename(self.sail, "mainsail").apply(self.plan)
+        self.plan = change_setting("region.REGION.name", "mainsail", self.sail).apply(self.plan)
         shapes = (*scenes.BOAT, ("rectangle", (10, 120, 60, 150), "#103a20"))
         found = self.follow(scenes.draw(shapes))
         plan = found.edit.apply(self.plan)

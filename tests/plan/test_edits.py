@@ -24,7 +24,6 @@ from umber_compass.plan import (
     ramp_edits,
     ranges,
     regrouping,
-    shading_edits,
     sketch_edits,
     study_edits,
     wish_edits,
@@ -32,6 +31,7 @@ from umber_compass.plan import (
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength
 from umber_compass.plan.moods import MoodWish
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Value
 from umber_compass.plan.wishes import Bands, Falloff, Wish
 from umber_compass.words import Refusal, words
@@ -49,20 +49,22 @@ def every(number=40.0):
     where = (number / 1000, 0.2, 0.9)
     return [
         harmony_edits.turn_lead(number),
-        harmony_edits.set_spread(number),
-        harmony_edits.set_wished_share("A", number),
+        change_setting("scheme.spread", number),
+        change_setting("share.SLOT", number, "A"),
         harmony_edits.turn_family("A", number),
         harmony_edits.set_colour("r1", GRADIENT, NAME),
         ramp_edits.set_recipe("r1", Ramp(recipe="hsb-sum"), "sea"),
         ramp_edits.set_all_recipes(Ramp(recipe="straight")),
-        sketch_edits.rename("r1", "  deep   sea "),
-        sketch_edits.set_role("r1", "focus", "sea"),
-        sketch_edits.set_material("r1", "wet", "sea"),
-        sketch_edits.set_title("Evening"),
-        sketch_edits.set_purpose("a card"),
-        sketch_edits.set_form("r1", "slope", "sea"),
+        change_setting("region.REGION.name", "  deep   sea ", "r1"),
+        change_setting("region.REGION.role", "focus", "r1", "sea"),
+        change_setting("region.REGION.material", "wet", "r1", "sea"),
+        change_setting("title", "Evening"),
+        change_setting("purpose", "a card"),
+        change_setting("region.REGION.form", "slope", "r1", "sea"),
         sketch_edits.share_form("r1", "r2", "sea", "sand"),
-        sketch_edits.set_front("r1", None if math.isinf(number) else int(number) + 1, "sea"),
+        change_setting(
+            "region.REGION.front", None if math.isinf(number) else int(number) + 1, "r1", "sea"
+        ),
         practice_edits.set_rule("extremes.dark", number, "limit"),
         wish_edits.set_wish("halves", number, "halves"),
         wish_edits.switch_wish("parting.r1.r2", False, "parting"),
@@ -73,20 +75,20 @@ def every(number=40.0):
         wish_edits.start_from(BANDS, 20, "a key"),
         wish_edits.set_order(("r2", "r1")),
         wish_edits.lock("r1", True, "sea"),
-        harmony_edits.set_slot_chroma("A", number),
-        harmony_edits.set_arc("A", number),
+        change_setting("slot.SLOT.chroma", number, "A"),
+        change_setting("slot.SLOT.arc", number, "A"),
         palette_edits.note_colour("r1", "  from   a tube ", "sea"),
         palette_edits.order_rows(("r2", "r1", "r2")),
         palette_edits.add_extra("#ffffff", "paper"),
-        palette_edits.set_budget(int(number) if math.isfinite(number) else 7),
-        shading_edits.set_shading_strength(number),
-        shading_edits.set_shading_hue("cool-warm"),
-        shading_edits.switch_shading(False),
-        shading_edits.shade_beside(True),
-        brief_edits.set_use("poster"),
-        brief_edits.set_width(number),
-        brief_edits.set_distance(number),
-        brief_edits.set_notes("x" * 9000),
+        change_setting("budget", int(number) if math.isfinite(number) else 7),
+        change_setting("shading.strength", number),
+        change_setting("shading.hue", "cool-warm"),
+        change_setting("shading.on", False),
+        change_setting("shading.beside", True),
+        change_setting("brief.use", "poster"),
+        change_setting("brief.width", number),
+        change_setting("brief.distance", number),
+        change_setting("brief.notes", "x" * 9000),
         brief_edits.add_reference("  a   lamp ", "0" * 64),
         candidate_edits.add_candidate(PLAN.sketch, PLAN.regions, PLAN.studies),
         regrouping.set_several(("r1", "r2"), NAME, {"role": "line"}),
@@ -94,17 +96,17 @@ def every(number=40.0):
         regrouping.place_in_front(("r2", "r1", "r3")),
         regrouping.regroup(NAME, PLAN.sketch, PLAN.regions[:2]),
         study_edits.duplicate_study(PLAN, "s1"),
-        study_edits.name_study("s1", "  Dusk  " * 90),
-        study_edits.judge_study("s1", "kept"),
-        study_edits.reason_study("s1", "x" * 999),
-        study_edits.note_study("s1", "x" * 9999),
+        change_setting("study.title", "  Dusk  " * 90, "s1"),
+        change_setting("study.verdict", "kept", "s1"),
+        change_setting("study.reason", "x" * 999, "s1"),
+        change_setting("study.note", "x" * 9999, "s1"),
         study_edits.set_mood("tender"),
         focus_edits.set_focus(("r1", "r1"), NAME),
         focus_edits.set_point(number, number, number),
         focus_edits.set_falloff("chroma", Falloff(near=(number, 0.1), far=(0, number))),
-        light_edits.switch_rig(True),
-        light_edits.set_anchor("mean"),
-        light_edits.set_crevice(number),
+        change_setting("light.on", True),
+        change_setting("light.anchor", "mean"),
+        change_setting("crevice", number),
         light_edits.set_lamp("key", NAME, strength=number, softness=number),
         light_edits.set_lamp("key", NAME, direction=where),
         light_edits.set_ambient(NAME, strength=number),
@@ -132,9 +134,9 @@ class Every(unittest.TestCase):
 
     def test_what_is_no_number_is_refused(self):
         for make in (
-            light_edits.set_crevice,
+            lambda n: change_setting("crevice", n),
             lambda n: light_edits.set_lamp("key", NAME, strength=n),
-            lambda n: harmony_edits.set_wished_share("A", n),
+            lambda n: change_setting("share.SLOT", n, "A"),
             lambda n: harmony_edits.turn_lead(n),
             lambda n: practice_edits.set_rule("extremes.dark", n, "x"),
         ):
@@ -173,9 +175,9 @@ class Every(unittest.TestCase):
         self.assertEqual(light_edits.rig_of(strong).key.strength, 1000)
         tinted = light_edits.set_terminator(NAME, strength=400).apply(PLAN)
         self.assertEqual(light_edits.rig_of(tinted).terminator.strength, 100)
-        cracks = light_edits.set_crevice(400).apply(PLAN)
+        cracks = change_setting("crevice", 400).apply(PLAN)
         self.assertEqual(light_edits.rig_of(cracks).crevice, 100)
-        wide = harmony_edits.set_spread(200).apply(PLAN)
+        wide = change_setting("scheme.spread", 200).apply(PLAN)
         self.assertEqual(edits.study(wide).scheme.spread_deg, harmony_edits.MOST_SPREAD)
 
     def test_the_records_hold_the_ranges_that_the_format_names(self):
@@ -227,7 +229,7 @@ class Harmony(unittest.TestCase):
         self.assertEqual((back["r2"].hue_offset_deg, back["r1"].hue_offset_deg), (-30, 0))
 
     def test_a_wished_share_joins_moves_of_its_own_slot_only(self):
-        one, two = (harmony_edits.set_wished_share(s, 0.4) for s in ("A", "B"))
+        one, two = (change_setting("share.SLOT", 0.4, s) for s in ("A", "B"))
         self.assertNotEqual(one.merge, two.merge)
         shares = edits.study(two.apply(one.apply(PLAN))).scheme.shares
         self.assertEqual(shares, {"A": 0.4, "B": 0.4})
@@ -245,9 +247,10 @@ class Harmony(unittest.TestCase):
 
 class Regions(unittest.TestCase):
     def test_names_are_one_line_and_an_empty_one_is_not_taken(self):
-        self.assertIs(sketch_edits.rename("r1", "  ").apply(PLAN), PLAN)
-        self.assertIs(sketch_edits.set_title("\n").apply(PLAN), PLAN)
-        named = sketch_edits.rename("r2", " a\n b" + "c" * 300).apply(PLAN)
+        for key, of in (("region.REGION.name", "r1"), ("title", ""), ("study.title", "s1")):
+            with self.assertRaisesRegex(Refusal, "may not be empty"):
+                change_setting(key, " \n", of)
+        named = change_setting("region.REGION.name", " a\n b" + "c" * 300, "r2").apply(PLAN)
         self.assertEqual(edits.region(named, "r2").name[:4], "a bc")
         self.assertEqual(len(edits.region(named, "r2").name), 200)
         self.assertEqual(edits.region(named, "r1").name, "r1")
@@ -255,7 +258,9 @@ class Regions(unittest.TestCase):
     def test_a_form_of_its_own_is_no_longer_shared(self):
         shared = sketch_edits.share_form("r1", "r2", "a", "b").apply(PLAN)
         self.assertEqual(edits.region(shared, "r1").shares_form_with, "r2")
-        told = edits.region(sketch_edits.set_form("r1", "round", "a").apply(shared), "r1")
+        told = edits.region(
+            change_setting("region.REGION.form", "round", "r1", "a").apply(shared), "r1"
+        )
         self.assertEqual((told.form, told.shares_form_with), ("round", None))
         alone = sketch_edits.share_form("r1", None, "a", "").apply(shared)
         self.assertIsNone(edits.region(alone, "r1").shares_form_with)
@@ -297,7 +302,7 @@ class Regrouped(unittest.TestCase):
             words("x"), self.plan.sketch, [*left, fresh], {"r10": "r1"}
         ).apply(self.plan)
         self.assertEqual(edits.study(gone).locked, ())
-        gone = sketch_edits.rename("r1", "named since").apply(gone)
+        gone = change_setting("region.REGION.name", "named since", "r1").apply(gone)
         back = regrouping.bring_back(words("x"), self.plan).apply(gone)
         now, was = edits.study(back), edits.study(self.plan)
         self.assertEqual([r.id for r in back.regions], [r.id for r in self.plan.regions])
@@ -328,7 +333,7 @@ class Regrouped(unittest.TestCase):
 
     def test_characters_that_are_no_text_are_refused(self):
         with self.assertRaisesRegex(Refusal, "no text"):
-            sketch_edits.set_title("\udcff").apply(PLAN)
+            change_setting("title", "\udcff").apply(PLAN)
 
 
 class Light(unittest.TestCase):
@@ -337,11 +342,11 @@ class Light(unittest.TestCase):
             light_edits.set_ambient(NAME, strength=30),
             light_edits.set_lamp("key", NAME, on=False),
             light_edits.set_terminator(NAME, strength=30),
-            light_edits.set_crevice(30),
-            light_edits.set_anchor("mean"),
+            change_setting("crevice", 30),
+            change_setting("light.anchor", "mean"),
         ):
             self.assertTrue(light_edits.rig_of(edit.apply(PLAN)).on)
-        off = light_edits.switch_rig(False).apply(light_edits.light_on(PLAN))
+        off = change_setting("light.on", False).apply(light_edits.light_on(PLAN))
         self.assertFalse(light_edits.rig_of(off).on)
         self.assertFalse(light_edits.rig_of(PLAN).on)
         self.assertIs(light_edits.light_off(off), off)
@@ -389,7 +394,7 @@ class Versions(unittest.TestCase):
         with self.assertRaisesRegex(Refusal, "only study"):
             study_edits.remove_study(PLAN, "s1")
         with self.assertRaises(Refusal):
-            study_edits.name_study("s1", "  ")
+            change_setting("study.title", "  ", "s1")
 
     def test_a_change_of_another_study_leaves_what_is_shown(self):
         plan = study_edits.duplicate_study(PLAN, "s1").apply(PLAN)

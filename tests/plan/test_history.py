@@ -3,8 +3,9 @@
 import unittest
 
 from tests import scenes
-from umber_compass.plan import edits, harmony_edits, sketch_edits
+from umber_compass.plan import edits, harmony_edits
 from umber_compass.plan.history import History
+from umber_compass.plan.settings import change_setting
 
 PLAN = scenes.plan_of([scenes.planned(), scenes.planned("B")])
 
@@ -14,8 +15,8 @@ class Steps(unittest.TestCase):
         history, plans = History(PLAN), [PLAN]
         for edit in (
             harmony_edits.turn_lead(77),
-            sketch_edits.set_title("Evening"),
-            sketch_edits.rename("r1", "sea"),
+            change_setting("title", "Evening"),
+            change_setting("region.REGION.name", "sea", "r1"),
         ):
             history = history.do(edit).sealed()
             plans.append(history.now)
@@ -33,7 +34,7 @@ class Steps(unittest.TestCase):
     def test_a_new_edit_ends_what_could_be_redone(self):
         history = History(PLAN).do(harmony_edits.turn_lead(77)).sealed().undo()
         self.assertEqual(len(history.future), 1)
-        history = history.do(sketch_edits.set_title("Evening"))
+        history = history.do(change_setting("title", "Evening"))
         self.assertEqual(history.future, ())
         self.assertIs(history.redo(), history)
 

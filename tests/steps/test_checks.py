@@ -15,7 +15,7 @@ from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import light_on, rig_of, set_ambient, set_lamp, with_rig
 from umber_compass.plan.model import Gradient, Lamp, Pinned
 from umber_compass.plan.practice_edits import set_rule
-from umber_compass.plan.sketch_edits import set_role
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import CHECKS, judging
 from umber_compass.steps.checks.spec import Result, level_over, level_under, upper
 from umber_compass.steps.checks.values import extremes
@@ -90,7 +90,9 @@ class Boat(scenes.InFolder):
             if mine:
                 self.assertAlmostEqual(mine[0].measured, apart, delta=0.6)
                 self.assertEqual((mine[0].regions[1], mine[0].wanted), (self.sea.id, 15))
-        ground = set_role(self.hull.id, "ground", "x").apply(self.coloured())
+        ground = change_setting("region.REGION.role", "ground", self.hull.id, "x").apply(
+            self.coloured()
+        )
         self.assertNotIn(
             self.hull.id, {i for r in self.measured(ground, "figure-merges") for i in r.regions[:1]}
         )

@@ -15,7 +15,7 @@ from umber_compass.plan import edits
 from umber_compass.plan.focus_edits import set_focus, set_point
 from umber_compass.plan.light_edits import light_off
 from umber_compass.plan.model import Pinned
-from umber_compass.plan.sketch_edits import set_role
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.wish_edits import lock
 from umber_compass.plan.wishes import Falloff
 from umber_compass.steps.checks.judging import judge, measure_all
@@ -272,7 +272,7 @@ class Plans(scenes.InFolder):
     def test_groups_of_depth_move_together_and_air_takes_the_far_most(self):
         plan = lock(self.sun.id, True, "sun").apply(self.made.plan)
         sand = self.region(plan, scenes.SAND)
-        plan = set_role(sand.id, "middle ground", "sand").apply(plan)
+        plan = change_setting("region.REGION.role", "middle ground", sand.id, "sand").apply(plan)
         before = self.pipeline.derive(plan).colours
         for edit, measure, wanted in (
             (depth.move_group("figure", 8), lambda a, b: b.value - a.value, 8),

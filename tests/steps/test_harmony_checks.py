@@ -9,7 +9,7 @@ from umber_compass import document
 from umber_compass.plan.edits import study, with_colours, with_scheme, with_study
 from umber_compass.plan.model import Planned
 from umber_compass.plan.moods import MoodWish
-from umber_compass.plan.palette_edits import set_budget
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks.judging import judge
 from umber_compass.steps.harmony.budget import colours_needed
 from umber_compass.steps.harmony.colours import region_colours
@@ -136,7 +136,7 @@ class Found(scenes.InFolder):
         self.assertEqual(colours_needed(after.colours), before - 1)
 
     def test_a_budget_is_kept_by_merging_or_says_what_it_needs(self):
-        plan = set_budget(5).apply(self.plan)
+        plan = change_setting("budget", 5).apply(self.plan)
         found = self.results(plan, "colour-budget")
         self.assertEqual((found[0].level, found[0].measured), ("warning", 8))
         self.assert_mended(plan, found[0])

@@ -10,13 +10,12 @@ from tests import scenes
 from umber_compass.plan import (
     edits,
     harmony_edits,
-    light_edits,
-    palette_edits,
     practice_edits,
     sketch_edits,
 )
 from umber_compass.plan.light_edits import light_on, set_lamp
 from umber_compass.plan.model import Lamp, Rig
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.harmony.edits import make_gradient
 from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
 from umber_compass.steps.stages import KEPT, Memory, freeze, same, slow_stage, stage
@@ -153,14 +152,14 @@ class Pipelines(scenes.InFolder):
     def test_results_are_carried_over_only_where_the_same_is_shown(self):
         first = self.pipeline.derive(self.plan)
         table = first.table
-        same = carried(first, sketch_edits.set_title("Other").apply(self.plan))
+        same = carried(first, change_setting("title", "Other").apply(self.plan))
         self.assertIs(same.table, table)
         self.assertEqual(same.plan.title, "Other")
         name = self.plan.regions[0].id
         for change in (
             harmony_edits.turn_lead(10),
-            sketch_edits.rename(name, "deep"),
-            palette_edits.set_budget(9),
+            change_setting("region.REGION.name", "deep", name),
+            change_setting("budget", 9),
             practice_edits.set_rule("extremes.dark", 11, "x"),
         ):
             self.assertIsNone(carried(first, change.apply(self.plan)), str(change.name))
@@ -171,10 +170,13 @@ class Pipelines(scenes.InFolder):
         name = self.plan.regions[0].id
         lit = {"arriving", "lit", "values", "lights", "chart"}
         for change, anew in (
-            (sketch_edits.set_title("Other"), set()),
-            (sketch_edits.rename(name, "deep"), {"given", "chart", "shares", "held", "table"}),
+            (change_setting("title", "Other"), set()),
+            (
+                change_setting("region.REGION.name", "deep", name),
+                {"given", "chart", "shares", "held", "table"},
+            ),
             (set_lamp("key", scenes.NOTHING, strength=20), {*lit, "ramps"}),
-            (light_edits.set_anchor("mean"), {*lit, "ramps"}),
+            (change_setting("light.anchor", "mean"), {*lit, "ramps"}),
             (
                 harmony_edits.turn_lead(10),
                 {
@@ -211,14 +213,14 @@ class Pipelines(scenes.InFolder):
         first = self.pipeline.derive(self.plan).relief
         one, two = self.plan.regions[2].id, self.plan.regions[3].id
         for edit in (
-            sketch_edits.set_front(one, 0, "x"),
-            sketch_edits.set_form(one, "flat", "x"),
+            change_setting("region.REGION.front", 0, one, "x"),
+            change_setting("region.REGION.form", "flat", one, "x"),
             sketch_edits.share_form(one, two, "x", "y"),
-            sketch_edits.set_role(one, "ground", "x"),
+            change_setting("region.REGION.role", "ground", one, "x"),
         ):
             with self.subTest(str(edit.name)):
                 self.assertIsNot(self.pipeline.derive(edit.apply(self.plan)).relief, first)
-        wet = sketch_edits.set_material(one, "wet", "x").apply(self.plan)
+        wet = change_setting("region.REGION.material", "wet", one, "x").apply(self.plan)
         self.assertIs(self.pipeline.derive(wet).built, self.pipeline.derive(self.plan).built)
 
     def test_where_slow_stages_may_not_work_the_older_relief_stands_in(self):
@@ -230,7 +232,9 @@ class Pipelines(scenes.InFolder):
         self.assertIsNotNone(working.relief)
         lit = quick.derive(self.plan)
         self.assertIs(lit.relief, working.relief)
-        told = sketch_edits.set_form(self.plan.regions[2].id, "flat", "x").apply(self.plan)
+        told = change_setting("region.REGION.form", "flat", self.plan.regions[2].id, "x").apply(
+            self.plan
+        )
         other = quick.derive(told)
         self.assertIs(other.relief, working.relief)
         self.assertFalse(other.has(Derived.built))

@@ -12,10 +12,11 @@ from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import cielab, decode, hue_distance, oklab, parse_hex
 from umber_compass.plan.edits import study, with_study
-from umber_compass.plan.harmony_edits import add_hue, set_arc, set_offset, set_slot_chroma
+from umber_compass.plan.harmony_edits import add_hue, set_offset
 from umber_compass.plan.model import Gradient, Pinned
 from umber_compass.plan.moods import MOODS, MoodWish
 from umber_compass.plan.palettes import GivenPalette, Swatch
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.harmony import (
     budget,
     given,
@@ -114,10 +115,10 @@ class Schemes(unittest.TestCase):
 
     def test_slots_have_a_level_and_an_arc_of_their_own(self):
         plan = scenes.plan_of([planned(), planned("B")])
-        after = colours_of(set_slot_chroma("B", 0.5).apply(plan))
+        after = colours_of(change_setting("slot.SLOT.chroma", 0.5, "B").apply(plan))
         self.assertAlmostEqual(after["r2"].first.chroma, 0.05, delta=0.004)
         self.assertAlmostEqual(after["r1"].first.chroma, 0.1, delta=0.004)
-        arcs = study(set_arc("B", 40).apply(plan)).scheme.arcs
+        arcs = study(change_setting("slot.SLOT.arc", 40, "B").apply(plan)).scheme.arcs
         hues = slot_hues(study(plan).scheme)
         self.assertEqual(stray_deg(hues, hues["B"] + 39, 18, arcs), (0, "B"))
         self.assertAlmostEqual(stray_deg(hues, hues["A"] + 20, 18, arcs)[0], 2)

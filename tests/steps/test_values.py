@@ -11,7 +11,7 @@ from tests.scenes import planned
 from umber_compass.colour.grouping import optimal_edges
 from umber_compass.plan import edits
 from umber_compass.plan.model import Pinned
-from umber_compass.plan.sketch_edits import set_front, set_role
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.wish_edits import (
     lock,
     lock_wish,
@@ -150,7 +150,9 @@ class Boat(scenes.InFolder):
             ("sea", "ground"),
             ("sand", "ground"),
         ):
-            self.plan = set_role(self.ids[name], role, name).apply(self.plan)
+            self.plan = change_setting("region.REGION.role", role, self.ids[name], name).apply(
+                self.plan
+            )
 
     def valued(self, plan=None, **values):
         made = {self.ids[n]: planned(value=v, chroma=0.03) for n, v in values.items()}
@@ -183,7 +185,7 @@ class Balancing(Boat):
                 self.assertAlmostEqual(after.colours[move.region].mean_value, move.after)
 
     def test_a_small_focus_is_not_the_one_to_move(self):
-        plan = set_role(self.ids["sun"], "focus", "sun").apply(
+        plan = change_setting("region.REGION.role", "focus", self.ids["sun"], "sun").apply(
             self.valued(sea=70, sun=74, hull=20, sail=95)
         )
         moved = {
@@ -199,7 +201,7 @@ class Balancing(Boat):
         plan = self.valued(sea=50, sand=60, hull=52, sail=54, sun=55)
         kept = lock(self.ids["sea"], True, "sea").apply(plan)
         kept = edits.with_colours(kept, {self.ids["sand"]: Pinned(hex="#808080")})
-        kept = set_role(self.ids["sail"], "line", "sail").apply(kept)
+        kept = change_setting("region.REGION.role", "line", self.ids["sail"], "sail").apply(kept)
         moved = {m.region for m in balance(self.derive(kept)).moved}
         self.assertTrue(moved)
         self.assertFalse(moved & {self.ids[n] for n in ("sea", "sand", "sail")})
@@ -285,11 +287,13 @@ class Checks(Boat):
             self.assertEqual(found.get(pair, "fine"), level, number)
 
     def test_a_middle_ground_counts_where_it_stands_behind(self):
-        plan = set_role(self.ids["sea"], "middle ground", "sea").apply(self.valued(sea=50, hull=55))
+        plan = change_setting("region.REGION.role", "middle ground", self.ids["sea"], "sea").apply(
+            self.valued(sea=50, hull=55)
+        )
         pair = (self.ids["hull"], self.ids["sea"])
         found = {r.regions: r for r in self.measured(plan, "figure-merges")}
         self.assertEqual(found[pair].wanted, 8)
-        front = set_front(self.ids["sea"], 9, "sea").apply(plan)
+        front = change_setting("region.REGION.front", 9, self.ids["sea"], "sea").apply(plan)
         self.assertNotIn(pair, [r.regions for r in self.measured(front, "figure-merges")])
         off = switch_wish(f"parting-middle.{pair[0]}.{pair[1]}", False, "x").apply(plan)
         self.assertNotIn(pair, [r.regions for r in self.measured(off, "figure-merges")])

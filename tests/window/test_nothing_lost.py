@@ -23,11 +23,10 @@ from umber_compass import document
 from umber_compass.document.kept_work import KeptWork
 from umber_compass.formats import atomic
 from umber_compass.formats.cache import Cache
-from umber_compass.plan.brief_edits import set_notes
 from umber_compass.plan.edits import study
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import light_on
-from umber_compass.plan.sketch_edits import rename, set_title
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import duplicate_study, set_mood
 from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.left_card import LeftCard
@@ -80,7 +79,7 @@ class InBoat(InWindow):
         plan = duplicate_study(plan, "s1").apply(plan)
         self.path, self.other = self.folder / "boat.umber", self.folder / "other.umber"
         document.save(plan, made.pixels, self.path)
-        document.save(set_title("Other").apply(plan), made.pixels, self.other)
+        document.save(change_setting("title", "Other").apply(plan), made.pixels, self.other)
         super().setUp()
         self.window_of(self.window)
 
@@ -365,7 +364,7 @@ class Changed(InBoat):
         blank = scenes.draw((("rectangle", (0, 0, 240, 160), "#ffffff"), scenes.BOAT[4]))
         self.blank = scenes.encoded(blank)
         self.named = self.plan.regions[2].id
-        self.do(rename(self.named, "hull"))
+        self.do(change_setting("region.REGION.name", "hull", self.named))
 
     def read(self, data):
         self.sketch.write_bytes(data)
@@ -389,7 +388,7 @@ class Changed(InBoat):
         self.assertIs(self.plan, before)
 
     def test_bytes_that_were_known_bring_their_decisions_back(self):
-        self.do(set_notes("kept"))
+        self.do(change_setting("brief.notes", "kept"))
         self.answers.may_go = True
         before = self.plan
         self.read(self.blank)
@@ -462,7 +461,7 @@ class Kept(InBoat):
         self.do(turn_lead(20))
         self.assertLessEqual(self.works.keeping.soon.interval(), 1000)
         self.keep()
-        self.do(rename(self.plan.regions[0].id, "deep sea"))
+        self.do(change_setting("region.REGION.name", "deep sea", self.plan.regions[0].id))
         self.keep()
         plan = self.plan
         self.again()

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.window.driving import Qt, drag, mouse
 from tests.window.test_values_focus import OnTheBoat
-from umber_compass.plan.palette_edits import set_budget
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import duplicate_study
 from umber_compass.steps.studies import growing
 from umber_compass.window.desk.worker import Worker
@@ -62,7 +62,7 @@ class Wall(OnTheBoat):
             self.assertIsNotNone(self.shown.cards.numbers(one.id))
             self.assertTrue(one.grown or one.id == "s1")
         before = self.shown.cards.numbers("s1").warnings
-        self.works.desk.do(set_budget(3))
+        self.works.desk.do(change_setting("budget", 3))
         self.settle()
         self.assertEqual(self.shown.cards.numbers("s1").warnings, before + 1)
         for _ in range(2):

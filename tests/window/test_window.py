@@ -16,7 +16,7 @@ from umber_compass import document
 from umber_compass.formats import atomic
 from umber_compass.picture.codes import paint
 from umber_compass.plan import edits, harmony_edits
-from umber_compass.plan.light_edits import switch_rig
+from umber_compass.plan.settings import change_setting
 from umber_compass.views import VIEWS
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.widgets import theme
@@ -137,7 +137,7 @@ class Values(InWindow):
         self.assertAlmostEqual(coat.value, wanted, delta=1)
         self.assertEqual(len(self.desk.history.past), 1)
         self.assert_exact()
-        self.do(switch_rig(False))
+        self.do(change_setting("light.on", False))
         self.assertEqual(self.pixel(*COAT), coat.hex)
         np.testing.assert_array_equal(
             self.desk.live.bitmap.packed, paint(self.desk.derived.codes, self.desk.derived.table)

@@ -18,11 +18,12 @@ from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region as region_of
 from umber_compass.plan.edits import study
 from umber_compass.plan.model import Gradient, Study
+from umber_compass.plan.settings import Kind
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import judge, mend
 from umber_compass.steps.handoff.palette import KINDS, kinds_for
 from umber_compass.steps.keys import edit_from, keys_in_general, keys_of
-from umber_compass.steps.keys.spec import Kind, Setting
+from umber_compass.steps.keys.spec import Setting
 from umber_compass.steps.light.views import LIGHT_VIEWS
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.views import VIEWS

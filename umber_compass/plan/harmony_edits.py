@@ -6,8 +6,7 @@ from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, each_part, study, with_colours, with_scheme
 from umber_compass.plan.model import Colour, Pinned, Plan, Solid
-from umber_compass.plan.ranges import bounded
-from umber_compass.plan.terms import HalfArc, Share, Slot, Times
+from umber_compass.plan.terms import Slot
 from umber_compass.words import Words, words
 
 LEAST_SPREAD, MOST_SPREAD = 5.0, 90.0  # wheel degrees
@@ -30,48 +29,6 @@ def turn_lead(angle_deg: float) -> Edit:
         lambda plan: with_scheme(plan, lead_deg=turned(angle_deg)),
         "lead",
     )
-
-
-def set_spread(spread_deg: float) -> Edit:
-    """The angle between the hues that support or answer."""
-    kept = min(max(spread_deg, LEAST_SPREAD), MOST_SPREAD)
-    return Edit(
-        words("spread the scheme {angle:.0f}°", angle=kept),
-        lambda plan: with_scheme(plan, spread_deg=kept),
-        "spread",
-    )
-
-
-def set_wished_share(slot: Slot, share: float) -> Edit:
-    """How much of the picture a slot should hold, 0-1."""
-    kept = bounded(Share, share)
-
-    def change(plan: Plan) -> Plan:
-        return with_scheme(plan, shares={**study(plan).scheme.shares, slot: kept})
-
-    text = words("wish {slot} a share of {share:.0%}", slot=slot, share=kept)
-    return Edit(text, change, f"share {slot}")
-
-
-def set_slot_chroma(slot: Slot, times: float) -> Edit:
-    """How strong a slot's colours are, times what each is planned with."""
-    kept = bounded(Times, times)
-
-    def change(plan: Plan) -> Plan:
-        return with_scheme(plan, chroma={**study(plan).scheme.chroma, slot: kept})
-
-    text = words("bring {slot}’s chroma to {times:.0%}", slot=slot, times=kept)
-    return Edit(text, change, f"level {slot}")
-
-
-def set_arc(slot: Slot, half_deg: float) -> Edit:
-    """Half the arc a slot's colours may stray in, OKLCh degrees."""
-    kept = bounded(HalfArc, half_deg)
-
-    def change(plan: Plan) -> Plan:
-        return with_scheme(plan, arcs={**study(plan).scheme.arcs, slot: kept})
-
-    return Edit(words("let {slot} stray by {deg:.0f}°", slot=slot, deg=kept), change, f"arc {slot}")
 
 
 _FREE_SLOTS: tuple[Slot, ...] = ("B", "C", "D")

@@ -49,14 +49,6 @@ def light_off(plan: Plan) -> Plan:
     return with_rig(plan, replace(rig_of(plan), on=False)) if rig_of(plan).on else plan
 
 
-def switch_rig(on: bool) -> Edit:
-    """The whole light on or off; off, the picture is flat."""
-    return Edit(
-        words("turn the light on" if on else "turn the light off"),
-        lambda plan: with_rig(plan, replace(rig_of(plan), on=on)),
-    )
-
-
 _BOUNDS: dict[str, dict[type, Any]] = {
     "strength": {Lamp: Strength, Ambient: Strength, Terminator: Percent},
     "softness": {Lamp: Share},
@@ -108,22 +100,4 @@ def set_terminator(name: Words, merge: str | None = None, **changes: Any) -> Edi
     return Edit(name, change, merge)
 
 
-def set_crevice(percent: float) -> Edit:
-    """How much closeness to what lies in front takes of the ambient light, in percent."""
-    kept = bounded(Percent, percent)
-    return Edit(
-        words("set crevices to {n:.0f} %", n=kept),
-        lambda plan: with_rig(plan, replace(rig_of(plan), on=True, crevice=kept)),
-        "crevice",
-    )
-
-
 ANCHORS: tuple[Anchor, ...] = get_args(Anchor)
-
-
-def set_anchor(anchor: Anchor) -> Edit:
-    """What the exposure holds to the planned values."""
-    return Edit(
-        words("hold the {anchor} to the planned value", anchor=anchor),
-        lambda plan: with_rig(plan, replace(rig_of(plan), on=True, anchor=anchor)),
-    )

@@ -56,12 +56,3 @@ def remove_extra(hex_text: str) -> Edit:
         return with_study(plan, replace(now, extras=left))
 
     return Edit(words("remove the colour {hex}", hex=hex_text), change)
-
-
-def set_budget(most: int | None) -> Edit:
-    """How many colours the piece may use; None: as many as it takes."""
-    if most is None:
-        return Edit(words("set no colour budget"), lambda plan: replace(plan, budget=None))
-    kept = min(max(most, 1), MOST_COLOURS)
-    text = words("allow {most} colours", most=kept)
-    return Edit(text, lambda plan: replace(plan, budget=kept), "budget")

@@ -6,6 +6,8 @@ from umber_compass.plan.edits import Edit, study, with_study
 from umber_compass.plan.model import Plan, Ramp
 from umber_compass.words import words
 
+FIRST = Ramp(recipe="cool-warm")  # what every region begins with
+
 
 def set_recipe(region_id: str, ramp: Ramp, name: str) -> Edit:
     """How one region's steps are made."""

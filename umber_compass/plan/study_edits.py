@@ -7,7 +7,6 @@ from msgspec.structs import replace
 from umber_compass.plan.edits import Edit, study, with_study
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.moods import MOODS, Between, MoodMeasure, MoodWish
-from umber_compass.plan.terms import Verdict
 from umber_compass.words import Refusal, Words, words
 
 MOST_STUDIES = 99
@@ -102,31 +101,6 @@ def _said(study_id: str, name: Words, merge: str | None = None, **changes: objec
         return replace(plan, studies=tuple(rows))
 
     return Edit(name, change, merge)
-
-
-def name_study(study_id: str, title: str) -> Edit:
-    """A study's title. Raises Refusal for an empty one."""
-    kept = " ".join(title.split())[:200]
-    if not kept:
-        raise Refusal("a study", words("needs a title; write one"))
-    return _said(study_id, words("call the study {title}", title=kept), title=kept)
-
-
-def judge_study(study_id: str, verdict: Verdict) -> Edit:
-    """What the artist decided of a study. Why stays as it was written."""
-    said = {"kept": "keep the study", "rejected": "reject the study", "": "take a verdict back"}
-    return _said(study_id, words(said[verdict]), verdict=verdict)
-
-
-def reason_study(study_id: str, reason: str) -> Edit:
-    """Why a study was kept or rejected."""
-    kept = " ".join(reason.split())[:400]
-    return _said(study_id, words("say why of a study"), reason=kept)
-
-
-def note_study(study_id: str, note: str) -> Edit:
-    """What the artist wrote of a study."""
-    return _said(study_id, words("note on a study"), note=note[:2000])
 
 
 def set_mood(mood: str | None) -> Edit:

@@ -5,15 +5,14 @@ from collections.abc import Iterator
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan
 from umber_compass.plan.practices import rule_of
-from umber_compass.steps.keys.brief import BRIEF
-from umber_compass.steps.keys.light import LAMPS, RIG
-from umber_compass.steps.keys.piece import PIECE, RULES, SHARES, SLOTS
+from umber_compass.plan.settings import NUMBER, Kind
+from umber_compass.steps.keys.piece import LAMPS, PIECE, RIG, RULES, SHARES, SLOTS
 from umber_compass.steps.keys.regions import REGIONS
-from umber_compass.steps.keys.spec import NUMBER, Group, Key, Kind, Setting, setting
+from umber_compass.steps.keys.spec import Group, Key, Setting, setting
 from umber_compass.steps.keys.wishes import FOCUS, WISHES
 from umber_compass.words import Refusal, words
 
-GROUPS: tuple[Group, ...] = (PIECE, BRIEF, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS)
+GROUPS: tuple[Group, ...] = (PIECE, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS)
 
 
 def edit_from(plan: Plan, text: str) -> Edit:

@@ -3,43 +3,21 @@ the edit that makes it so."""
 
 import math
 from collections.abc import Callable, Iterable
-from typing import Any, NamedTuple, TypeAlias, get_args
+from functools import partial
+from typing import Any, NamedTuple, TypeAlias
 
 from umber_compass.colour.measured import measure_hex
-from umber_compass.plan.edits import Edit
+from umber_compass.plan.edits import Edit, find_region
 from umber_compass.plan.model import Plan
+from umber_compass.plan.settings import CHOICE, COLOUR, NUMBER, SETTINGS, SWITCH, TEXT, WHOLE, Kind
+from umber_compass.plan.settings import Setting as Row
 from umber_compass.words import Refusal, words
 
 Subject: TypeAlias = str  # a region's id, a lamp's name, ... ; empty where a key has none
 Subjects: TypeAlias = Callable[[Plan], Iterable[Subject]]
 Setting: TypeAlias = str | float | bool | None
 
-NUMBER, WHOLE, TEXT, CHOICE, COLOUR, SWITCH = (
-    "number",
-    "whole",
-    "text",
-    "choice",
-    "colour",
-    "switch",
-)
 _ON, _OFF = ("on", "yes", "true", "1"), ("off", "no", "false", "0")
-
-
-class Kind(NamedTuple):
-    """What a key may be: its type, unit, and either the ends of its range or its choices."""
-
-    type: str
-    unit: str = ""
-    low: float | None = None
-    high: float | None = None
-    choices: tuple[str, ...] = ()
-
-    @property
-    def range(self) -> list[float] | list[str] | None:
-        """The ends of the range, or the choices."""
-        if self.low is not None and self.high is not None:
-            return [self.low, self.high]
-        return list(self.choices) or None
 
 
 class Key(NamedTuple):
@@ -65,15 +43,19 @@ class Group(NamedTuple):
     named: Callable[[Plan, str], Subject]  # from what was written to the subject; raises Refusal
 
 
-def number(annotated: Any, unit: str) -> Kind:
-    """A number with the range of an annotated type of the model."""
-    meta = get_args(annotated)[1]
-    return Kind(NUMBER, unit, meta.ge, meta.le)
+def from_table(
+    key: str, kind: Kind | None = None, now: Callable[[Plan, Subject], Setting] | None = None
+) -> Key:
+    """The key of a row of the table of settings; its kind, or what it is now, where those follow
+    from more than its record."""
+    row = SETTINGS[key]
+    name = ".".join("SUBJECT" if part.isupper() else part for part in key.split("."))
+    return Key(name, kind or row.kind, row.text, now or row.now, partial(_row_edit, row))
 
 
-def one_of(literal: Any) -> Kind:
-    """A choice among a literal type's words."""
-    return Kind(CHOICE, choices=tuple(get_args(literal)))
+def _row_edit(row: Row, plan: Plan, of: Subject, value: Any) -> Edit:
+    named = find_region(plan, of)
+    return row.edit(value, of, of if named is None else named.name)
 
 
 def setting(kind: Kind, key: str, text: str) -> Setting:

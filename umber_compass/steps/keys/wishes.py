@@ -6,6 +6,7 @@ from umber_compass.plan.edits import Edit, region, study
 from umber_compass.plan.focus_edits import follow_roles, set_focus, set_point
 from umber_compass.plan.model import Plan
 from umber_compass.plan.practices import numbers_of
+from umber_compass.plan.settings import TEXT, Kind
 from umber_compass.plan.wish_edits import (
     check_count,
     lock_wish,
@@ -18,7 +19,7 @@ from umber_compass.plan.wish_edits import (
 from umber_compass.plan.wishes import Bands
 from umber_compass.steps.focus.attention import focus_regions
 from umber_compass.steps.keys.regions import named as region_named
-from umber_compass.steps.keys.spec import TEXT, Group, Key, Kind, Setting, only
+from umber_compass.steps.keys.spec import Group, Key, Setting, only
 from umber_compass.steps.values.bands import KEYS
 from umber_compass.steps.values.wants import SPECS, Wants, wants_of
 from umber_compass.words import Refusal, words
@@ -157,59 +158,24 @@ def _wish(plan: Plan, name: str, text: str) -> Edit:
     return set_wish(name, number, title)
 
 
-FOCUS = Group(
-    (
-        Key(
-            "focus",
-            Kind(TEXT, "regions, or x,y,radius as shares; roles; none"),
-            "what should be met first",
-            lambda p, _: _focus_now(p),
-            lambda p, _, x: _focus(p, x),
-        ),
-        Key(
-            "wish.key",
-            Kind("choice", choices=tuple(KEYS)),
-            "a distribution of values to start from",
-            lambda p, _: _key_now(p),
-            lambda p, _, x: _key(p, x),
-        ),
-        Key(
-            "wish.bands.edges",
-            Kind(TEXT, "L*, rising, by comma"),
-            "where value bands end",
-            lambda p, _: ",".join(f"{e:g}" for e in _wants(p).bands.edges),
-            lambda p, _, x: _edges(p, x),
-        ),
-        Key(
-            "wish.bands.shares",
-            Kind(TEXT, "shares from dark to light, by comma"),
-            "what value bands should hold",
-            lambda p, _: ",".join(f"{s:g}" for s in _wants(p).bands.shares),
-            lambda p, _, x: _shares(p, x),
-        ),
-        Key(
-            "wish.order.regions",
-            Kind(TEXT, "regions from dark to light, by comma; none"),
-            "the order of materials",
-            lambda p, _: ",".join(study(p).wishes.order) or _NONE,
-            lambda p, _, x: _order(p, x),
-        ),
-    ),
-    "",
-    lambda plan: ("",),
-    only,
-)
-WISHES = Group(
-    (
-        Key(
-            "wish.SUBJECT",
-            Kind(TEXT, "a number, on, off, lock or unlock"),
-            "what is wished of values and focus",
-            _now,
-            _wish,
-        ),
-    ),
-    "WISH",
-    lambda plan: iter(SPECS),
-    _wish_named,
-)
+# fmt: off
+FOCUS = Group((
+    Key("focus", Kind(TEXT, "regions, or x,y,radius as shares; roles; none"),
+        "what should be met first", lambda p, _: _focus_now(p), lambda p, _, x: _focus(p, x)),
+    Key("wish.key", Kind("choice", choices=tuple(KEYS)), "a distribution of values to start from",
+        lambda p, _: _key_now(p), lambda p, _, x: _key(p, x)),
+    Key("wish.bands.edges", Kind(TEXT, "L*, rising, by comma"), "where value bands end",
+        lambda p, _: ",".join(f"{e:g}" for e in _wants(p).bands.edges),
+        lambda p, _, x: _edges(p, x)),
+    Key("wish.bands.shares", Kind(TEXT, "shares from dark to light, by comma"),
+        "what value bands should hold",
+        lambda p, _: ",".join(f"{s:g}" for s in _wants(p).bands.shares),
+        lambda p, _, x: _shares(p, x)),
+    Key("wish.order.regions", Kind(TEXT, "regions from dark to light, by comma; none"),
+        "the order of materials",
+        lambda p, _: ",".join(study(p).wishes.order) or _NONE, lambda p, _, x: _order(p, x)),
+), "", lambda plan: ("",), only)
+WISHES = Group((
+    Key("wish.SUBJECT", Kind(TEXT, "a number, on, off, lock or unlock"),
+        "what is wished of values and focus", _now, _wish),
+), "WISH", lambda plan: iter(SPECS), _wish_named)

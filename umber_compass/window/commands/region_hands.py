@@ -6,7 +6,7 @@ from PySide6.QtCore import QObject
 from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region
 from umber_compass.plan.regrouping import one_surface, set_several
-from umber_compass.plan.sketch_edits import set_role
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Form, Material, Role
 from umber_compass.steps.sketch.standing import next_unnamed
 from umber_compass.window.commands.regions import Regions
@@ -68,7 +68,7 @@ class RegionHands(QObject):
             return
         lead = region(derived.plan, ids[0]).name
         if len(ids) == 1 and field == "role":
-            self.desk.do(set_role(ids[0], text, lead))  # type: ignore[arg-type]  # a role's word
+            self.desk.do(change_setting("region.REGION.role", text, ids[0], lead))
             return
         names = lead if len(ids) == 1 else f"{len(ids)} regions"
         said = words("make {names} {what}", names=names, what=text)

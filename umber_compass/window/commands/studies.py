@@ -14,12 +14,12 @@ from umber_compass.formats import picture
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.model import Plan, Study
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import (
     add_studies,
     choose_study,
     duplicate_study,
     in_study,
-    judge_study,
     remove_study,
 )
 from umber_compass.steps.handoff.palette import stem
@@ -179,9 +179,12 @@ class StudyCommands(QObject):
         rows: tuple[tuple[str, Callable[[Plan], Edit]], ...] = (
             (self.tr("Make current"), lambda plan: choose_study(plan, study_id)),
             (self.tr("Duplicate"), lambda plan: duplicate_study(plan, study_id)),
-            (self.tr("Keep"), lambda plan: judge_study(study_id, "kept")),
-            (self.tr("Reject"), lambda plan: judge_study(study_id, "rejected")),
-            (self.tr("Take the verdict back"), lambda plan: judge_study(study_id, "")),
+            (self.tr("Keep"), lambda plan: change_setting("study.verdict", "kept", study_id)),
+            (self.tr("Reject"), lambda plan: change_setting("study.verdict", "rejected", study_id)),
+            (
+                self.tr("Take the verdict back"),
+                lambda plan: change_setting("study.verdict", "", study_id),
+            ),
             (self.tr("Remove"), lambda plan: remove_study(plan, study_id)),
         )
         for text, make in rows:

@@ -5,10 +5,10 @@ from functools import partial
 
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan, Study
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import (
     choose_study,
     duplicate_study,
-    judge_study,
     remove_study,
 )
 from umber_compass.window.commands.studies import StudyCommands
@@ -49,14 +49,22 @@ def study_actions(studies: StudyCommands, has_plan: Callable[[], bool]) -> list[
             "one",
             "Keep",
             "Ctrl+K",
-            one(lambda p, s: judge_study(s.id, "" if s.verdict == "kept" else "kept")),
+            one(
+                lambda p, s: change_setting(
+                    "study.verdict", "" if s.verdict == "kept" else "kept", s.id
+                )
+            ),
         ),
         action(
             "study-reject",
             "one",
             "Reject",
             "Ctrl+Shift+K",
-            one(lambda p, s: judge_study(s.id, "" if s.verdict == "rejected" else "rejected")),
+            one(
+                lambda p, s: change_setting(
+                    "study.verdict", "" if s.verdict == "rejected" else "rejected", s.id
+                )
+            ),
         ),
         action(
             "study-remove", "one", "Remove", "Ctrl+Del", one(lambda p, s: remove_study(p, s.id))

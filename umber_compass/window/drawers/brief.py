@@ -4,17 +4,16 @@ use, and what else was agreed."""
 from PySide6.QtCore import QSignalBlocker
 from PySide6.QtWidgets import QComboBox, QGridLayout, QLabel, QWidget
 
-from umber_compass.plan.brief_edits import set_distance, set_notes, set_use, set_width
 from umber_compass.plan.edits import study
 from umber_compass.plan.moods import MOODS
-from umber_compass.plan.palette_edits import set_budget
 from umber_compass.plan.practices import PRACTICES
-from umber_compass.plan.sketch_edits import set_purpose, set_title
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import set_mood
 from umber_compass.plan.uses import USES, seen_as
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet
-from umber_compass.window.widgets.fields import NotesField, NumberField, Of, TextField
+from umber_compass.window.widgets.fields import NotesField, Of, TextField
+from umber_compass.window.widgets.setting_field import SettingField
 
 
 class BriefDrawer(Bench):
@@ -27,18 +26,20 @@ class BriefDrawer(Bench):
         grid.setVerticalSpacing(8)
         grid.setColumnStretch(1, 1)
         self.title, self.purpose = TextField(needed=True), TextField()
-        self.title.typed.connect(lambda _, t: self.edit_wanted.emit(set_title(t)))
-        self.purpose.typed.connect(lambda _, t: self.edit_wanted.emit(set_purpose(t)))
+        self.title.typed.connect(lambda _, t: self.edit_wanted.emit(change_setting("title", t)))
+        self.purpose.typed.connect(lambda _, t: self.edit_wanted.emit(change_setting("purpose", t)))
         self.purpose.setPlaceholderText(self.tr("as: double page of a picture book, low sun"))
         self.use = QComboBox()
         self.use.addItem(self.tr("not said"), "")
         for name, use in USES.items():
             self.use.addItem(use.title, name)
-        self.use.activated.connect(lambda i: self.edit_wanted.emit(set_use(self.use.itemData(i))))
-        self.width_cm = NumberField(self.tr("Width of the piece"), 0.5, 2000, " cm", 1, 1)
-        self.width_cm.wanted.connect(lambda n: self.edit_wanted.emit(set_width(n)))
-        self.distance = NumberField(self.tr("Seen from"), 5, 10000, " cm", 5, 0)
-        self.distance.wanted.connect(lambda n: self.edit_wanted.emit(set_distance(n)))
+        self.use.activated.connect(
+            lambda i: self.edit_wanted.emit(change_setting("brief.use", self.use.itemData(i)))
+        )
+        self.width_cm = SettingField("brief.width")
+        self.width_cm.asked.connect(self.edit_wanted)
+        self.distance = SettingField("brief.distance")
+        self.distance.asked.connect(self.edit_wanted)
         self.mood = QComboBox()
         self.mood.addItem(self.tr("none"), None)
         for key, mood in MOODS.items():
@@ -46,10 +47,10 @@ class BriefDrawer(Bench):
         self.mood.activated.connect(
             lambda i: self.edit_wanted.emit(set_mood(self.mood.itemData(i)))
         )
-        self.budget = NumberField(self.tr("Colours at most"), 0, 256, "", 1, 0)
+        self.budget = SettingField("budget")
         self.budget.setMinimumWidth(104)
         self.budget.setSpecialValueText(self.tr("any number"))
-        self.budget.wanted.connect(lambda n: self.edit_wanted.emit(set_budget(int(n) or None)))
+        self.budget.asked.connect(self.edit_wanted)
         self.from_use, self.from_width, self.from_distance = quiet(""), quiet(""), quiet("")
         self.from_mood, self.from_budget = quiet(""), quiet("")
         rows: tuple[tuple[str, QWidget, QLabel | None], ...] = (
@@ -75,7 +76,9 @@ class BriefDrawer(Bench):
         self.column.addWidget(self.seen)
         self.column.addWidget(quiet(self.tr("notes")))
         self.notes = NotesField(self.tr("Notes of the brief"))
-        self.notes.typed.connect(lambda _, t: self.edit_wanted.emit(set_notes(t)))
+        self.notes.typed.connect(
+            lambda _, t: self.edit_wanted.emit(change_setting("brief.notes", t))
+        )
         self.column.addWidget(self.notes, 1)
 
     def show_derived(self, derived: Derived, selected: str) -> None:
@@ -87,9 +90,9 @@ class BriefDrawer(Bench):
             self.use.setCurrentIndex(self.use.findData(brief.use))
             mood = study(plan).mood
             self.mood.setCurrentIndex(self.mood.findData(None if mood is None else mood.name))
-        self.width_cm.show_number(width)
-        self.distance.show_number(distance)
-        self.budget.show_number(derived.budget or 0)
+        self.width_cm.show_setting(width)
+        self.distance.show_setting(distance)
+        self.budget.show_setting(derived.budget or 0)
         self.notes.fill(Of(), brief.notes)
         self._say_sources(derived)
 

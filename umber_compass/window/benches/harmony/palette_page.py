@@ -6,14 +6,12 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton
 from umber_compass.formats.hex_list import pasted
 from umber_compass.plan.edits import find_region, region
 from umber_compass.plan.palette_edits import (
-    MOST_COLOURS,
     add_extra,
     note_colour,
     order_rows,
     remove_extra,
-    set_budget,
 )
-from umber_compass.plan.sketch_edits import rename
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import in_study
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import toggle_pin
@@ -24,8 +22,9 @@ from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.benches.harmony.palette_rows import PaletteRow, PaletteRows
 from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.dots import Swatches
-from umber_compass.window.widgets.fields import NumberField, Of, TextField
+from umber_compass.window.widgets.fields import Of, TextField
 from umber_compass.window.widgets.scrolled import at_top, scrolled
+from umber_compass.window.widgets.setting_field import SettingField
 
 _WHITE, _BLACK = "#ffffff", "#141414"
 _HEADS = {"grey": "–", "given": "•"}
@@ -74,7 +73,9 @@ class PalettePage(Page):
         line.addWidget(self.pin)
         line.addWidget(self.lock)
         self.column.addLayout(line)
-        self.name.typed.connect(lambda of, t: self.want(rename(of.thing, t)))
+        self.name.typed.connect(
+            lambda of, t: self.want(change_setting("region.REGION.name", t, of.thing))
+        )
         self.note.typed.connect(self._take_note)
         self.pin.clicked.connect(self._take_pin)
         self.lock.clicked.connect(self._take_lock)
@@ -103,15 +104,9 @@ class PalettePage(Page):
         line.addWidget(self.paste)
         line.addStretch(1)
         line.addWidget(quiet(self.tr("budget")))
-        self.budget = NumberField(
-            self.tr("Colour budget"),
-            0,
-            MOST_COLOURS,
-            self.tr(" colours"),
-            says=self.tr("How many colours the piece may use; over it, a check proposes merges"),
-        )
+        self.budget = SettingField("budget")
         self.budget.setSpecialValueText(self.tr("none"))
-        self.budget.wanted.connect(lambda n: self.want(set_budget(int(n) or None)))
+        self.budget.asked.connect(self.edit_wanted)
         line.addWidget(self.budget)
         self.column.addLayout(line)
 
@@ -159,7 +154,7 @@ class PalettePage(Page):
             button.setEnabled(bool(selected))
         self.extras.show_colours(*(s.hex for s in study.extras))
         self.extras.setVisible(bool(study.extras))
-        self.budget.show_number(derived.plan.budget or 0)
+        self.budget.show_setting(derived.plan.budget or 0)
 
 
 def _rows(derived: Derived) -> list[PaletteRow]:

@@ -16,11 +16,10 @@ from umber_compass.colour.wheels import WHEELS
 from umber_compass.plan.harmony_edits import (
     add_hue,
     set_offset,
-    set_spread,
-    set_wished_share,
     turn_family,
     turn_lead,
 )
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.checks.spec import listed, names
 from umber_compass.steps.harmony.readings import NowReading
@@ -39,6 +38,7 @@ from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.benches.harmony.rose import Rose
 from umber_compass.window.benches.harmony.shares import Shares
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.setting_field import SettingField
 
 _FREE_WORDS = ("hues of your own", "no rule")
 _READINGS = 3
@@ -124,13 +124,7 @@ class RosePage(Page):
             "°",
             says=self.tr("Where the leading hue stands on the wheel, 0 at the top, clockwise."),
         )
-        self.spread = NumberField(
-            self.tr("Spread, wheel degrees"),
-            5,
-            90,
-            "°",
-            says=self.tr("How far the neighbours, or the halves of a split opposite, stand apart."),
-        )
+        self.spread = SettingField("scheme.spread")
         self.spread_word = quiet(self.tr("spread"))
         self.add, self.drop = QPushButton("+"), QPushButton("−")
         self.add.setToolTip(self.tr("One more hue, in the widest gap"))
@@ -142,15 +136,15 @@ class RosePage(Page):
 
     def _connect(self) -> None:
         self.rose.turned.connect(lambda a: self.want(turn_lead(a)))
-        self.rose.spread.connect(lambda d: self.want(set_spread(d)))
+        self.rose.spread.connect(lambda d: self.want(change_setting("scheme.spread", d)))
         self.rose.moved.connect(lambda s, d: self.want(set_offset(s, d)))
         self.rose.family.connect(self._turn_family)
         self.rose.pointed.connect(self.pointed)
         self.lead.wanted.connect(lambda a: self.want(turn_lead(a)))
-        self.spread.wanted.connect(lambda d: self.want(set_spread(d)))
+        self.spread.asked.connect(self.edit_wanted)
         self.add.clicked.connect(lambda: self.want(add_hue()))
         self.drop.clicked.connect(lambda: self.want(drop_hue()))
-        self.shares.wished.connect(lambda s, x: self.want(set_wished_share(s, x)))
+        self.shares.wished.connect(lambda s, x: self.want(change_setting("share.SLOT", x, s)))
         for part in (self.rose, self.shares):
             part.began.connect(lambda: self._hold(True))
             part.ended.connect(lambda: self._hold(False))
@@ -188,7 +182,7 @@ class RosePage(Page):
             self._fill_menus(scheme.name)
         self.wheels[scheme.wheel].setChecked(True)
         self.lead.show_number(scheme.lead_deg)
-        self.spread.show_number(scheme.spread_deg)
+        self.spread.show_setting(scheme.spread_deg)
         self.spread.setEnabled(bool(spec.spread_deg))
         is_free = scheme.name == FREE
         for widget in (self.spread, self.spread_word):

@@ -4,15 +4,14 @@ from functools import partial
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QToolButton
 
-from umber_compass.plan.harmony_edits import set_arc, set_slot_chroma, set_wished_share
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.scheme_edits import pull_into
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import Swatches
-from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.nudge import Nudge
+from umber_compass.window.widgets.setting_field import SettingField
 
 _SLOTS: tuple[Slot, ...] = ("A", "B", "C", "D", "grey")
 
@@ -86,11 +85,11 @@ class SlotsPage(Page):
                 f"{slot}  {mine.name}, {mine.part}" if slot != "grey" else self.tr("greys")
             )
             row.now.setText(f"{mine.now:.0%}")
-            row.wished.show_number(mine.wished * 100)
+            row.wished.show_setting(mine.wished)
             scheme = derived.scheme
-            row.chroma.show_number(scheme.chroma.get(slot, 1.0) * 100)
+            row.chroma.show_setting(scheme.chroma.get(slot, 1.0))
             arc = scheme.arcs.get(slot, derived.rules["hue-off-scheme.arc"])
-            row.arc.show_number(arc)
+            row.arc.show_setting(arc)
         self._derived = derived
         self._show_pull(derived)
 
@@ -120,15 +119,15 @@ class _Row:
     def __init__(self, page: SlotsPage, grid: QGridLayout, at: int, slot: Slot) -> None:
         self.colour = Swatches(22, 22)
         self.name, self.now = QLabel(), QLabel()
-        self.wished = NumberField(page.tr("Wished share of {s}").format(s=slot), 0, 100, " %")
-        self.chroma = NumberField(page.tr("Chroma of {s}").format(s=slot), 0, 300, " %", 5)
-        self.arc = NumberField(page.tr("Half arc of {s}, OKLCh degrees").format(s=slot), 1, 90, "°")
+        self.wished = SettingField("share.SLOT", slot)
+        self.chroma = SettingField("slot.SLOT.chroma", slot)
+        self.arc = SettingField("slot.SLOT.arc", slot)
         parts = (self.colour, self.name, self.now, self.wished, self.chroma, self.arc)
         for i, part in enumerate(parts):
             grid.addWidget(part, at, i)
-        self.wished.wanted.connect(lambda x: page.want(set_wished_share(slot, x / 100)))
-        self.chroma.wanted.connect(lambda x: page.want(set_slot_chroma(slot, x / 100)))
-        self.arc.wanted.connect(lambda x: page.want(set_arc(slot, x)))
+        self.wished.asked.connect(page.edit_wanted)
+        self.chroma.asked.connect(page.edit_wanted)
+        self.arc.asked.connect(page.edit_wanted)
         if slot == "grey":
             self.arc.setEnabled(False)
 

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from umber_compass.plan.light_edits import switch_rig
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench
@@ -120,7 +120,7 @@ class LightBench(Bench):
             self.chart.show_rows(derived.chart, selected)
 
     def _take_switch(self, on: bool) -> None:
-        self.edit_wanted.emit(switch_rig(on))
+        self.edit_wanted.emit(change_setting("light.on", on))
         if on:
             self.again.emit()
 

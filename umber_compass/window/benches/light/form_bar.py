@@ -14,7 +14,8 @@ from PySide6.QtWidgets import (
 from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import find_region
 from umber_compass.plan.model import Region
-from umber_compass.plan.sketch_edits import set_form, set_front, share_form
+from umber_compass.plan.settings import change_setting
+from umber_compass.plan.sketch_edits import share_form
 from umber_compass.plan.terms import Form
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
@@ -107,7 +108,9 @@ class FormBar(QWidget):
 
     def _take_form(self, form: Form) -> None:
         if self._region is not None:
-            self.edit_wanted.emit(set_form(self._region.id, form, self._region.name))
+            self.edit_wanted.emit(
+                change_setting("region.REGION.form", form, self._region.id, self._region.name)
+            )
 
     def _take_shared(self, index: int) -> None:
         if self._region is None:
@@ -120,4 +123,6 @@ class FormBar(QWidget):
         if self._region is not None:
             place = self._order[self._region.label] - 1 + by
             kept = min(max(place, 0), len(self._order) - 1)
-            self.edit_wanted.emit(set_front(self._region.id, kept, self._region.name))
+            self.edit_wanted.emit(
+                change_setting("region.REGION.front", kept, self._region.id, self._region.name)
+            )

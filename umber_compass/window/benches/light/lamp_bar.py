@@ -11,6 +11,7 @@ from umber_compass.plan.model import Rig
 from umber_compass.steps.light.lamps import MOST_DEG, Stand, direction_of, stand_of
 from umber_compass.window.benches.bench import quiet
 from umber_compass.window.widgets.fields import NumberField, Of, TextField
+from umber_compass.window.widgets.setting_field import SettingField
 from umber_compass.words import Refusal
 
 
@@ -20,7 +21,7 @@ class LampBar(QWidget):
 
     coloured = Signal(str)  # the lamp's new hex
     stood = Signal(object)  # the lamp's new direction
-    softened = Signal(float)  # 0-1
+    softened = Signal(object)  # the edit
 
     def __init__(self) -> None:
         super().__init__()
@@ -70,21 +71,12 @@ class LampBar(QWidget):
             "°",
             says=self.tr("0 shines from the viewer, 90 along the picture, more from behind it."),
         )
-        self.soft = NumberField(
-            self.tr("Softness"),
-            0,
-            100,
-            " %",
-            5,
-            says=self.tr(
-                "0 is a hard sun, 100 an overcast sky: how far light reaches round forms."
-            ),
-        )
+        self.soft = SettingField("lamp.LAMP.softness")
         for field in (self.value, self.chroma, self.hue):
             field.wanted.connect(self._take_colour)
         for field in (self.round, self.off):
             field.wanted.connect(self._take_stand)
-        self.soft.wanted.connect(lambda n: self.softened.emit(n / 100))
+        self.soft.asked.connect(self.softened)
         self._colour = self._line(
             (self.tr("colour"), self.hex),
             (self.tr("value"), self.value),
@@ -123,7 +115,7 @@ class LampBar(QWidget):
         of = Of(thing=name)
         self.round.show_number(self._stand.round_deg, of)
         self.off.show_number(self._stand.off_deg, of)
-        self.soft.show_number(standing.softness * 100, of)
+        self.soft.show_setting(standing.softness, of)
         if name not in hexes:
             return
         self._hex = hexes[name]

@@ -6,15 +6,12 @@ from typing import Any
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from umber_compass.plan.edits import Edit, region
+from umber_compass.plan.edits import region
 from umber_compass.plan.light_edits import (
-    set_ambient,
-    set_anchor,
-    set_crevice,
     set_lamp,
-    set_terminator,
 )
 from umber_compass.plan.model import Anchor, Direction, Rig
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import quiet
@@ -23,7 +20,7 @@ from umber_compass.window.benches.light.lamp_bar import LampBar
 from umber_compass.window.benches.light.lamp_rows import LampLine, LampRow
 from umber_compass.window.benches.light.volumes import Volumes
 from umber_compass.window.widgets.fields import signed, take_typed
-from umber_compass.words import Words, words
+from umber_compass.words import words
 
 _ANCHORS: dict[Anchor, str] = {"lit": "lit side", "halftone": "halftone", "mean": "mean"}
 _FIXED = ("ambient", "terminator", "crevice")  # rows that every rig has, under its lamps
@@ -60,7 +57,7 @@ class LampPage(QWidget):
         column.addStretch(1)
         self.lamp_bar.coloured.connect(self._set_colour)
         self.lamp_bar.stood.connect(lambda at: self.move_lamp(self.lamp, at))
-        self.lamp_bar.softened.connect(self._soften)
+        self.lamp_bar.softened.connect(self.edit_wanted)
         self.form_bar.edit_wanted.connect(self.edit_wanted)
         self._show_rows(Rig())
 
@@ -78,7 +75,9 @@ class LampPage(QWidget):
         for name, title in _ANCHORS.items():
             button = QPushButton(title)
             button.setCheckable(True)
-            button.clicked.connect(lambda _=False, n=name: self.edit_wanted.emit(set_anchor(n)))
+            button.clicked.connect(
+                lambda _=False, n=name: self.edit_wanted.emit(change_setting("light.anchor", n))
+            )
             group.addButton(button)
             line.addWidget(button)
             self.anchors[name] = button
@@ -142,44 +141,28 @@ class LampPage(QWidget):
             self._show_rows(self._rig)
             self.lamp_bar.show_lamp(self._rig, name)
 
-    def _change(self, name: str, text: Words, merge: str | None, **changes: Any) -> None:
-        self.edit_wanted.emit(_edit(name, text, merge, **changes))
+    def _change(self, what: str, name: str, value: Any) -> None:
+        """A setting of what the row of this name stands for."""
+        part = name if name in ("ambient", "terminator", "crevice") else ""
+        key = f"{part or 'lamp.LAMP'}.{what}" if what else part
+        self.edit_wanted.emit(change_setting(key, value, "" if part else name))
 
     def _set_strength(self, name: str, strength: float) -> None:
-        if name == "crevice":
-            self.edit_wanted.emit(set_crevice(strength))
-            return
-        text = words("set {lamp} to {n:.0f} %", lamp=name, n=strength)
-        self._change(name, text, f"strength {name}", strength=strength)
+        self._change("" if name == "crevice" else "strength", name, strength)
 
     def _set_colour(self, colour: str) -> None:
-        text = words("colour {lamp} {hex}", lamp=self.lamp, hex=colour)
-        self._change(self.lamp, text, f"colour {self.lamp}", hex=colour)
+        self._change("colour", self.lamp, colour)
 
     def _switch(self, name: str) -> None:
         if self._rig is None or name in ("terminator", "crevice"):
             return
         on = not (self._rig.ambient.on if name == "ambient" else self._rig.lamp(name).on)
-        text = words("switch {lamp} on" if on else "switch {lamp} off", lamp=name)
-        self._change(name, text, None, on=on)
+        self._change("on", name, on)
 
     def move_lamp(self, name: str, direction: Direction) -> None:
         """A lamp stands elsewhere."""
         text = words("move the {lamp}: {where}", lamp=name, where=str(in_words(direction)))
         self.edit_wanted.emit(set_lamp(name, text, f"direction {name}", direction=direction))
-
-    def _soften(self, softness: float) -> None:
-        text = words("soften the {lamp} to {n:.0%}", lamp=self.lamp, n=softness)
-        self.edit_wanted.emit(set_lamp(self.lamp, text, f"softness {self.lamp}", softness=softness))
-
-
-def _edit(name: str, text: Words, merge: str | None, **changes: Any) -> Edit:
-    """An edit of what the row of this name stands for."""
-    if name == "ambient":
-        return set_ambient(text, merge, **changes)
-    if name == "terminator":
-        return set_terminator(text, merge, **changes)
-    return set_lamp(name, text, merge, **changes)
 
 
 def _lines(page: LampPage, rig: Rig) -> list[LampLine]:

@@ -24,7 +24,8 @@ from umber_compass.steps.ramps.ramps import Steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.benches.ramps.rows import RampLine, RampRow
-from umber_compass.window.widgets.fields import NumberField, Of
+from umber_compass.window.widgets.fields import Of
+from umber_compass.window.widgets.setting_field import SettingField
 from umber_compass.window.widgets.timers import single_shot
 
 _ROWS_AT_ONCE = 24
@@ -78,25 +79,9 @@ class RampsBench(Bench):
     def _build_steps(self) -> QHBoxLayout:
         line = QHBoxLayout()
         line.setSpacing(6)
-        self.darker = NumberField(
-            self.tr("Darker steps"), 0, 9, "", says=self.tr("Shade colours below the local colour.")
-        )
-        self.lighter = NumberField(
-            self.tr("Lighter steps"),
-            0,
-            9,
-            "",
-            says=self.tr("Light colours above the local colour."),
-        )
-        self.degrees = NumberField(
-            self.tr("Turn a step, degrees"),
-            0,
-            60,
-            "°",
-            says=self.tr(
-                "How far each step’s hue turns: darker to the cool side, lighter to the warm."
-            ),
-        )
+        self.darker = SettingField("region.REGION.darker")
+        self.lighter = SettingField("region.REGION.lighter")
+        self.degrees = SettingField("region.REGION.degrees")
         self.darker.wanted.connect(lambda n: self._change(darker=int(n)))
         self.lighter.wanted.connect(lambda n: self._change(lighter=int(n)))
         self.degrees.wanted.connect(lambda d: self._change(degrees=float(d)))

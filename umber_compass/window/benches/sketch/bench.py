@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QWidget
 
-from umber_compass.plan.sketch_edits import set_title
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.benches.sketch.candidates_page import CandidatesPage
@@ -44,7 +44,7 @@ class SketchBench(Bench):
         top = QHBoxLayout()
         top.addWidget(quiet(self.tr("title")))
         self.title = TextField(self.tr("Title of the plan"), needed=True)
-        self.title.typed.connect(lambda _, t: self.edit_wanted.emit(set_title(t)))
+        self.title.typed.connect(lambda _, t: self.edit_wanted.emit(change_setting("title", t)))
         top.addWidget(self.title, 1)
         self.column.addLayout(top)
         self.pages = QStackedWidget()

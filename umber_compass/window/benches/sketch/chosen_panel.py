@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from umber_compass.plan.edits import Edit, region
 from umber_compass.plan.model import Region
 from umber_compass.plan.regrouping import set_several
-from umber_compass.plan.sketch_edits import rename
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import ROLES, Form, Material
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.families import join_family
@@ -94,7 +94,9 @@ class ChosenPanel(QWidget):
         self.name = TextField(self.tr("Name of the chosen region"), needed=True, confirms=True)
         self.name.setMaxLength(200)
         self.name.returnPressed.connect(self._on_named)
-        self.name.typed.connect(lambda of, t: self.edit_wanted.emit(rename(of.thing, t)))
+        self.name.typed.connect(
+            lambda of, t: self.edit_wanted.emit(change_setting("region.REGION.name", t, of.thing))
+        )
         self.role = self._combo(self.tr("Role"), list(ROLES))
         self.role.textActivated.connect(lambda t: self._take("role", t))
         self.role.installEventFilter(self)

@@ -17,12 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.plan.model import Shading, ShadingHue
-from umber_compass.plan.shading_edits import (
-    set_shading_hue,
-    set_shading_strength,
-    shade_beside,
-    switch_shading,
-)
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.kinds import KINDS, NONE
 from umber_compass.steps.sketch.kinds.spec import Setting
@@ -33,6 +28,7 @@ from umber_compass.window.stage.neck_marks import NeckMark
 from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.picture_box import PictureBox
+from umber_compass.window.widgets.setting_field import SettingField
 
 _HUES: tuple[tuple[ShadingHue, str], ...] = (
     ("kept", "keeps its hue"),
@@ -93,23 +89,15 @@ class ReadingPage(QWidget):
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(6)
         self.on = QCheckBox(self.tr("Keep your own shading"))
-        self.on.clicked.connect(lambda on: self.edit_wanted.emit(switch_shading(on)))
-        self.strength = NumberField(
-            self.tr("Strength of your shading"),
-            0,
-            200,
-            " %",
-            5,
-            0,
-            self.tr("softer under 100 %, stronger over it"),
-        )
-        self.strength.wanted.connect(lambda n: self.edit_wanted.emit(set_shading_strength(n)))
+        self.on.clicked.connect(lambda on: self.edit_wanted.emit(change_setting("shading.on", on)))
+        self.strength = SettingField("shading.strength")
+        self.strength.asked.connect(self.edit_wanted)
         self.hue = QComboBox()
         for key, text in _HUES:
             self.hue.addItem(self.tr(text), key)
         self.hue.setAccessibleName(self.tr("Hue in shade and light"))
         self.hue.activated.connect(
-            lambda i: self.edit_wanted.emit(set_shading_hue(self.hue.itemData(i)))
+            lambda i: self.edit_wanted.emit(change_setting("shading.hue", self.hue.itemData(i)))
         )
         self.beside = QComboBox()
         self.beside.addItems([self.tr("instead of forms"), self.tr("beside the forms")])
@@ -120,7 +108,9 @@ class ReadingPage(QWidget):
                 " beside them a region’s value is no longer exact"
             )
         )
-        self.beside.activated.connect(lambda i: self.edit_wanted.emit(shade_beside(i == 1)))
+        self.beside.activated.connect(
+            lambda i: self.edit_wanted.emit(change_setting("shading.beside", i == 1))
+        )
         grid.addWidget(self.on, 0, 0, 1, 2)
         grid.addWidget(self.strength, 0, 2)
         grid.addWidget(quiet(self.tr("hue in shade and light")), 1, 0)
@@ -230,7 +220,7 @@ class ReadingPage(QWidget):
             self.on.setChecked(shading.on)
             self.hue.setCurrentIndex(self.hue.findData(shading.hue))
             self.beside.setCurrentIndex(1 if shading.beside else 0)
-        self.strength.show_number(shading.strength)
+        self.strength.show_setting(shading.strength)
         for part in (self.strength, self.hue, self.beside):
             part.setEnabled(shading.on)
 

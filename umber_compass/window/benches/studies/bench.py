@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
 
 from umber_compass.plan.model import Study
 from umber_compass.plan.practice_edits import set_rule
-from umber_compass.plan.study_edits import judge_study, name_study, note_study, reason_study
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Verdict
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import FIRST, RULES
@@ -109,12 +109,14 @@ class StudiesBench(Bench):
             grid.addWidget(quiet(said), row, 0)
             grid.addWidget(field, row, 1)
         column.addLayout(grid)
-        for field, edit in (
-            (self.title, name_study),
-            (self.note, note_study),
-            (self.reason, reason_study),
+        for field, key in (
+            (self.title, "study.title"),
+            (self.note, "study.note"),
+            (self.reason, "study.reason"),
         ):
-            field.typed.connect(lambda of, t, e=edit: self.edit_wanted.emit(e(of.study, t)))
+            field.typed.connect(
+                lambda of, t, k=key: self.edit_wanted.emit(change_setting(k, t, of.study))
+            )
         line = QHBoxLayout()
         line.setSpacing(6)
         self.keep = self._button(line, self.tr("Keep"), lambda s: self._judge(s, "kept"))
@@ -145,7 +147,7 @@ class StudiesBench(Bench):
     def _judge(self, study: Study, verdict: Verdict) -> None:
         """Decide, or take it back; the caret goes to the reason."""
         now: Verdict = "" if study.verdict == verdict else verdict
-        self.edit_wanted.emit(judge_study(study.id, now))
+        self.edit_wanted.emit(change_setting("study.verdict", now, study.id))
         if now:
             self.reason.setFocus()
 
