@@ -9,15 +9,16 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent / "umber_compass"
 # From the ground up: a room may use those named, and itself.
 ALLOWED = {
+    "registry": set(),
     "__init__": set(),
     "words": set(),
     "work": set(),
     "colour": {"words"},
-    "plan": {"words"},
-    "views": {"colour"},
+    "plan": {"words", "registry"},
+    "views": {"colour", "registry"},
     "picture": {"words", "work", "colour", "plan"},
     "formats": {"words", "work", "colour", "plan"},
-    "steps": {"words", "work", "colour", "plan", "picture"},
+    "steps": {"words", "work", "registry", "colour", "plan", "picture"},
     "demo": {"words", "formats"},
     "document": {"words", "work", "colour", "plan", "picture", "formats", "views", "steps"},
 }

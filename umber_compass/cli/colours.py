@@ -85,7 +85,7 @@ def harmony(args: Namespace) -> dict[str, Any]:
     lead = measures["angle"][args.wheel]
     slots = []
     for needle in spec.needles:
-        angle = None if lead is None else (lead + needle.from_lead(spread)) % 360
+        angle = None if lead is None else (lead + needle.at(spread)) % 360
         if needle.slot == "A" or angle is None:
             shown, hue = encoded, h
         else:

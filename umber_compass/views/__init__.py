@@ -1,37 +1,25 @@
-"""Ways of seeing the same picture: plain arrays in, plain arrays out. One file each."""
+"""Ways of seeing the same picture: plain arrays in, plain arrays out."""
 
+from umber_compass.registry import registered
 from umber_compass.views import (
     borders,
     colour_only,
-    extremes,
-    far,
     grey,
     groups,
     heat,
-    mirrored,
     neutral,
-    small,
+    placed,
     squint,
-    upside_down,
-    value_only,
 )
 from umber_compass.views.spec import PLAIN, About, ViewSpec
 
-_SPECS = (
-    grey.VIEW,
-    squint.VIEW,
-    mirrored.VIEW,
-    upside_down.VIEW,
-    small.VIEW,
-    far.VIEW,
-    *groups.VIEWS,
-    heat.VIEW,
-    borders.VIEW,
-    extremes.VIEW,
-    value_only.VIEW,
-    colour_only.VIEW,
-    *neutral.VIEWS,
+_ORDER = (
+    "grey squint mirrored upside-down small far groups groups-2 groups-3 groups-4 groups-5 heat "
+    "borders extremes value-only colour-only one-hue one-chroma no-detail"
 )
-VIEWS: dict[str, ViewSpec] = {v.name: v for v in _SPECS}
+_ALL: dict[str, ViewSpec] = registered(
+    "VIEWS", grey, squint, placed, groups, heat, borders, colour_only, neutral
+)
+VIEWS: dict[str, ViewSpec] = {name: _ALL[name] for name in _ORDER.split()}
 
 __all__ = ["PLAIN", "VIEWS", "About", "ViewSpec"]

@@ -31,4 +31,4 @@ def _see(picture: Picture, about: About) -> Picture:
     return as_grey(level.astype(np.uint8))
 
 
-VIEW = ViewSpec("borders", "Borders", "how strongly each border parts", _see)
+VIEWS = (ViewSpec("borders", "Borders", "how strongly each border parts", _see),)

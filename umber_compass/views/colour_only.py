@@ -37,4 +37,4 @@ def _see(picture: Picture, about: About) -> Picture:
     return each_colour(picture, _at_one_value)
 
 
-VIEW = ViewSpec("colour-only", "Colour only", "hue and chroma at one value", _see)
+VIEWS = (ViewSpec("colour-only", "Colour only", "hue and chroma at one value", _see),)

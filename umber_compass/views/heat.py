@@ -24,4 +24,4 @@ def _see(picture: Picture, about: About) -> Picture:
     return as_grey(grey_of(np.clip(lit, 0, 100)))
 
 
-VIEW = ViewSpec("heat", "Pull", "where the eye is drawn, predicted", _see, True)
+VIEWS = (ViewSpec("heat", "Pull", "where the eye is drawn, predicted", _see, True),)

@@ -1,11 +1,10 @@
-"""With eyes half closed: the light blurred as a squint blurs it, so that only large shapes stay."""
-
-from functools import lru_cache
+"""Light blurred: as with eyes half closed, so that only large shapes stay; and as it reaches the
+eye where the piece is seen."""
 
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, encode
-from umber_compass.views.spec import About, Picture, ViewSpec
+from umber_compass.views.spec import Picture, ViewSpec
 
 # A squint blurs by 4 to 12 arc-minutes; less than 1.5 % of the width would not be seen on screen.
 _SIGMA = 0.015  # share of the picture's width
@@ -13,8 +12,8 @@ _REACH = 3  # sigmas, beyond which the bell is nothing
 _LIGHT = decode(np.arange(256) / 255).astype(np.float32)
 
 
-def _see(picture: Picture, about: About) -> Picture:
-    light = blurred(np.asarray(_LIGHT[picture]), _SIGMA)
+def _seen(picture: Picture, share: float) -> Picture:
+    light = blurred(np.asarray(_LIGHT[picture]), share)
     return np.asarray(encode(np.clip(light, 0, 1)) * 255 + 0.5).astype(np.uint8)
 
 
@@ -43,4 +42,12 @@ def _bell(size: int, sigma: float) -> Floats:
     return narrow
 
 
-VIEW = ViewSpec("squint", "Squint", "eyes half closed", _see)
+VIEWS = (
+    ViewSpec("squint", "Squint", "eyes half closed", lambda p, _: _seen(p, _SIGMA)),
+    ViewSpec(
+        "far",
+        "From its place",
+        "what the eye still parts where the piece is seen",
+        lambda p, about: _seen(p, about.blur),
+    ),
+)

@@ -1,26 +1,12 @@
-"""The practices: named sets of rules and habits. One file each, listed here."""
+"""The practices: named sets of rules and habits."""
 
 from collections.abc import Mapping
 
-from umber_compass.plan.practices import (
-    colour_first,
-    general,
-    grey_first,
-    ink_and_colour,
-    sprite,
-)
+from umber_compass.plan.practices import general, schools
 from umber_compass.plan.practices.spec import Practice, Rule
+from umber_compass.registry import registered
 
-PRACTICES: dict[str, Practice] = {
-    p.name: p
-    for p in (
-        general.PRACTICE,
-        grey_first.PRACTICE,
-        colour_first.PRACTICE,
-        sprite.PRACTICE,
-        ink_and_colour.PRACTICE,
-    )
-}
+PRACTICES: dict[str, Practice] = registered("PRACTICES", general, schools)
 
 
 def rule_of(practice: str, key: str) -> Rule | None:

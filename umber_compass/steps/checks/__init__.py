@@ -1,5 +1,6 @@
 """The checks, one file each, and the ranking of what they propose."""
 
+from umber_compass.registry import registered
 from umber_compass.steps.checks.focus import (
     competes,
     even_detail,
@@ -29,32 +30,30 @@ from umber_compass.steps.checks.values import (
     shadow_middles,
 )
 
-CHECKS: dict[str, CheckSpec] = {
-    m.CHECK.name: m.CHECK
-    for m in (
-        extremes,
-        figure_merges,
-        other_grey,
-        drift,
-        order_broken,
-        band_share,
-        halves_equal,
-        pure,
-        shadow_middles,
-        focus_leads,
-        competes,
-        ties,
-        strong_colour,
-        even_detail,
-        hue_off_scheme,
-        colour_budget,
-        mood,
-        lively,
-        echo,
-        near_duplicates,
-        lamp_rank,
-        warm_with_cool,
-    )
-}
+CHECKS: dict[str, CheckSpec] = registered(
+    "CHECK",
+    extremes,
+    figure_merges,
+    other_grey,
+    drift,
+    order_broken,
+    band_share,
+    halves_equal,
+    pure,
+    shadow_middles,
+    focus_leads,
+    competes,
+    ties,
+    strong_colour,
+    even_detail,
+    hue_off_scheme,
+    colour_budget,
+    mood,
+    lively,
+    echo,
+    near_duplicates,
+    lamp_rank,
+    warm_with_cool,
+)
 
 __all__ = ["CHECKS", "LEVELS", "CheckSpec", "Fix", "Result"]

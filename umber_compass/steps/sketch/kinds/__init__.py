@@ -1,10 +1,11 @@
 """The kinds of sketch, one file each."""
 
+from umber_compass.registry import registered
 from umber_compass.steps.sketch.kinds import flats, grey, layers, lines, painting
 from umber_compass.steps.sketch.kinds.guessing import Guess, guess_kind
 from umber_compass.steps.sketch.kinds.spec import KindSpec, Setting, Settings, Split, told
 
-KINDS: dict[str, KindSpec] = {m.KIND.name: m.KIND for m in (flats, lines, grey, painting, layers)}
+KINDS: dict[str, KindSpec] = registered("KIND", flats, lines, grey, painting, layers)
 AUTO, NONE = "auto", "none"  # what suits; a composition of our own instead of a sketch
 
 

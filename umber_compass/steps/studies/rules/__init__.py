@@ -1,5 +1,6 @@
 """The rules studies are grown by, one file each, in the order they are shown."""
 
+from umber_compass.registry import registered
 from umber_compass.steps.studies.rules import (
     ground,
     lead,
@@ -13,10 +14,9 @@ from umber_compass.steps.studies.rules import (
 )
 from umber_compass.steps.studies.spec import GrowRule
 
-RULES: dict[str, GrowRule] = {
-    m.RULE.name: m.RULE
-    for m in (ground, turn, lead, scheme, temperature, strength, mood, library, lights)
-}
+RULES: dict[str, GrowRule] = registered(
+    "RULE", ground, turn, lead, scheme, temperature, strength, mood, library, lights
+)
 FIRST = ("ground", "turn", "lead", "strength")  # that are chosen until the artist says otherwise
 
 __all__ = ["FIRST", "RULES", "GrowRule"]
