@@ -205,7 +205,7 @@ class OnTheDemo(unittest.TestCase):
         for anchor, way in itertools.product(("lit", "halftone", "mean"), (UP_LEFT, BEHIND)):
             plan = set_lamp("key", NOTHING, direction=way).apply(self.plan)
             derived = self.pipeline.derive(with_rig(plan, replace(rig_of(plan), anchor=anchor)))
-            code, label, share = derived.anchored
+            code, label, share = derived.anchored[:3]
             shown = unpack(derived.lit.packed[code]) / 255
             local = derived.table[derived.relief.local[code]] / 255
             lum = [spaces.luminance(spaces.decode(c)) * share for c in (shown, local)]

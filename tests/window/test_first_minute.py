@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication
 from tests import scenes
 from tests.window.driving import DEMO, InWindow, Qt, dropped, look_is_over, mouse, wait
 from umber_compass.plan.terms import ROLES
+from umber_compass.window.benches.harmony.dial import reach
 from umber_compass.window.desk.remembered import MOST_RECENT, Remembered
 from umber_compass.window.help import ABOUT, KEYS, PAGES
 from umber_compass.window.main_window import MainWindow
@@ -211,7 +212,7 @@ class UnderTheHand(InWindow):
         self.settle()
         rose = self.parts.benches["harmony"].rose
         petal = next(p for p in rose._parts.petals if p.region == self.coat)
-        found["rose"] = self.at(rose, rose.dial.at(petal.angle, rose.dial.reach(petal) - 2))
+        found["rose"] = self.at(rose, rose.dial.at(petal.angle, reach(petal, rose.dial.inner) - 2))
         self.works.steps.open("ramps")
         self.settle()
         row = self.parts.benches["ramps"].rows[self.coat, 0]
@@ -254,7 +255,7 @@ class UnderTheHand(InWindow):
         offered = self.entries(menu)
         self.assertEqual(self.session.selection, self.coat)
         giving = self.entries(offered["Give it the colour"].menu())
-        roles = self.entries(offered["Make it"].menu())
+        roles = self.entries(offered["Its role"].menu())
         self.assertEqual(list(roles), list(ROLES))
         roles["middle ground"].trigger()
         self.assertEqual(self.region("coat").role, "middle ground")

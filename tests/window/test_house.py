@@ -2,13 +2,14 @@
 
 import contextlib
 import threading
+from functools import partial
 from unittest import mock
 
 import numpy as np
 from msgspec.structs import replace
 from PySide6.QtCore import QEvent, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel
+from PySide6.QtWidgets import QApplication, QLabel, QMenu
 
 from tests import scenes
 from tests.window.driving import InWindow, drag, mouse, wait
@@ -21,6 +22,7 @@ from umber_compass.plan.model import Lamp
 from umber_compass.steps.checks import Result
 from umber_compass.window.benches import BENCHES, BenchRow
 from umber_compass.window.benches.bench import Bench
+from umber_compass.window.benches.harmony.dial import reach
 from umber_compass.window.desk.moments import preview
 from umber_compass.window.frame.checks import SHOWN
 from umber_compass.window.frame.menus import Action, Actions
@@ -86,12 +88,45 @@ class Tables(InWindow):
 
     def test_an_action_called_twice_is_an_error_and_order_makes_groups(self):
         menus = Actions(self.window)
-        one = Action("x", "Odd", "a", "X", "", lambda: None)
-        menus.fill([one, one._replace(name="y"), one._replace(name="z", group="b")])
+        one = Action("x", "X", lambda: None, ("Odd/a",))
+        menus.fill([one, one._replace(name="y"), one._replace(name="z", places=("Odd/b",))])
         marks = [a.isSeparator() for a in menus._menus["Odd"].actions()]
         self.assertEqual(marks, [False, False, True, False])
         with self.assertRaisesRegex(ValueError, "called x"):
             menus.fill([one])
+        with self.assertRaises(KeyError):
+            menus.register(one._replace(name="w", when="never said"))
+        undo = menus.register(one._replace(name="w"))
+        undo()
+        self.assertNotIn("w", menus.specs)
+        menus.register(one._replace(name="w"))
+
+    def test_an_action_does_the_same_in_every_place_where_it_is_found(self):
+        self.open()
+        self.session.select(self.region("sea").id)
+        menus, found = self.works.menus, {}
+        for name, menu in menus._menus.items():
+            found[name] = menu
+        for name in {p.menu for s in menus.specs.values() for p in s.found_in} - set(found):
+            found[name] = QMenu(self.window)
+            menus.add_to(found[name], name)
+        for name, spec in list(menus.specs.items()):
+            self.assertTrue(spec.found_in, name)
+            for place in spec.found_in:
+                held = found[place.menu]
+                if place.within:
+                    held = next(a.menu() for a in held.actions() if a.text() == place.within)
+                (mine,) = [a for a in held.actions() if a.text() == spec.words]
+                with self.subTest(name, place=place), mock.patch.dict(menus.conditions):
+                    menus.conditions[spec.when] = lambda: True
+                    done = []
+                    menus.specs[name] = spec._replace(run=partial(done.append, 1))
+                    mine.setEnabled(True)
+                    mine.trigger()
+                    menus.specs[name] = spec
+                    self.assertEqual(done, [1])
+        for name in set(found) - set(menus._menus):
+            found[name].deleteLater()
 
     def test_what_needs_a_plan_is_off_without_one(self):
         menus = self.works.menus
@@ -364,7 +399,7 @@ class Hands(InWindow):
         petal = max(rose._parts.petals, key=lambda p: p.chroma * (p.slot == "B"))
         region = petal.region
         before = self.desk.derived.colours[region].first.hue
-        far = rose.dial.reach(petal) - 4
+        far = reach(petal, rose.dial.inner) - 4
         drag(rose, [rose.dial.at(petal.angle, far), rose.dial.at(petal.angle + 12, far)])
         after = self.desk.derived.colours[region].first.hue
         now = next(p for p in rose._parts.petals if p.region == region)

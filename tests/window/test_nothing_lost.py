@@ -249,7 +249,7 @@ class Fields(InBoat):
             menu["Reject"].trigger,
             lambda: self.works.menus.run("study-keep"),
             lambda: self.press(bench.reject),
-            menu["Take the verdict back"].trigger,
+            menu["Reject"].trigger,
         ):
             act()
             self.assertEqual(self.plan.studies[0].reason, "the sail glows")

@@ -200,7 +200,7 @@ class Hands(OnSketch):
         self.session.select_several((self.id_of(scenes.SAIL), self.id_of(scenes.HULL)))
         menu = self.works.context.menu(Under(self.id_of(scenes.HULL)))
         texts = {a.text(): a for m in menu.findChildren(type(menu)) for a in m.actions()}
-        self.assertTrue(texts["Merge the chosen"].isEnabled())
+        self.assertTrue(texts["Merge the chosen regions"].isEnabled())
         texts["metal"].trigger()
         self.assertEqual(sum(r.material == "metal" for r in self.plan.regions), 2)
 

@@ -199,7 +199,7 @@ class Wall(OnTheBoat):
         self.works.menus.run("previous-study")
         self.assertEqual(self.plan.current_study, now)
         menu = self.works.studies.menu(now)
-        self.assertEqual(len(menu.actions()), 6)
+        self.assertEqual([a.text() for a in menu.actions() if a.isChecked()], ["Reject"])
         menu.deleteLater()
 
     def test_a_double_click_makes_current(self):

@@ -1,6 +1,8 @@
 """Light blurred: as with eyes half closed, so that only large shapes stay; and as it reaches the
 eye where the piece is seen."""
 
+from functools import lru_cache
+
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, encode

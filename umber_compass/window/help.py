@@ -117,13 +117,14 @@ class Help(QWidget):
     def _keys(self) -> str:
         """Every action with a key, by its menu, and what hands do."""
         lines = ["# Keys"]
-        for menu in dict.fromkeys(a.menu for a in self._actions):
-            rows = [a for a in self._actions if a.menu == menu and a.keys]
+        keyed = [a for a in self._actions if a.keys]
+        for menu in dict.fromkeys(a.found_in[0].menu for a in keyed):
+            rows = [a for a in keyed if a.found_in[0].menu == menu]
             if rows:
                 lines += ["", f"## {menu}", "", "| key | |", "|---|---|"]
             for action in rows:
                 native = QKeySequence(action.keys).toString(QKeySequence.SequenceFormat.NativeText)
-                lines.append(f"| {native} | {action.text} |")
+                lines.append(f"| {native} | {action.words} |")
         lines += ["", "## On the picture and on instruments", "", "| | |", "|---|---|"]
         lines += [f"| {hand} | {does} |" for hand, does in _HANDS]
         return "\n".join(lines)

@@ -37,7 +37,7 @@ class Joining(QObject):
             works.studies.library,
             works.splitting,
             works.sketches,
-            works.hands.ask,
+            works.menus,
         )
         for row in BENCHES.values():
             bench = works.layout.benches[row.step]

@@ -7,18 +7,16 @@ from PySide6.QtWidgets import QMainWindow
 
 from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
-from umber_compass.window.commands import actions
 from umber_compass.window.commands.context import ContextMenu
 from umber_compass.window.commands.focusing import Focusing
-from umber_compass.window.commands.hand_actions import hand_actions, sketch_actions
 from umber_compass.window.commands.recent import Recent
 from umber_compass.window.commands.region_hands import RegionHands
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.stage_hands import StageHands
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.studies import StudyCommands
-from umber_compass.window.commands.study_actions import study_actions
-from umber_compass.window.commands.versions import VersionCommands, version_actions
+from umber_compass.window.commands.table import Commands, conditions, table
+from umber_compass.window.commands.versions import VersionCommands
 from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.bringing_back import BringingBack
 from umber_compass.window.desk.desk import Desk
@@ -96,22 +94,28 @@ def make(
     on_stage = StageHands(desk, layout.stage, marks, steps, rework)
     hands = RegionHands(desk, regions, steps, on_stage)
     sketches, references = SketchFiles(files, layout), References(desk)
-    studies = StudyCommands(desk, layout, files, library or Library())
+    studies = StudyCommands(desk, layout, files, library or Library(), menus)
 
-    def has_plan() -> bool:
-        return desk.history is not None
-
-    menus.fill(actions.file_actions(files, window.close, has_plan))
-    menus.fill(sketch_actions(sketches.again, sketches.replace, sketches.add_candidate, has_plan))
-    menus.fill(actions.edit_actions(desk, regions))
-    menus.fill(actions.step_actions(steps, has_plan))
-    menus.fill(actions.region_actions(regions, steps, has_plan))
-    menus.fill(hand_actions(hands, has_plan, lambda: regions.is_chosen))
-    menus.fill(actions.focus_actions(focusing, has_plan))
-    menus.fill(study_actions(studies, has_plan))
-    menus.fill(actions.view_actions(views, has_plan))
-    menus.fill(actions.help_actions(lambda page: pages.open(page)))
-    context = ContextMenu(desk, layout, regions, steps, marks, hands)
+    context = ContextMenu(desk, layout, regions, steps, marks, menus)
+    bringing = BringingBack(desk, keeping.now)
+    versions = VersionCommands(desk, files, bringing, layout)
+    menus.conditions |= conditions(desk, regions, hands)
+    commands = Commands(
+        window,
+        desk,
+        files,
+        sketches,
+        versions,
+        regions,
+        hands,
+        focusing,
+        steps,
+        studies,
+        views,
+        lambda page: pages.open(page),
+    )
+    menus.fill(table(commands))
+    menus.attach(layout.wall.sheet.menu(), "sheet")
     pages = Help(menus.specs.values(), window)
     plans = RecentPlans(remembered)
     recent = Recent(menus.menu("File"), remembered, plans, files)
@@ -121,12 +125,9 @@ def make(
     start.composed.connect(sketches.compose)
     plans.changed.connect(start.show_plans)
     plans.look()
-    bringing = BringingBack(desk, keeping.now)
-    versions = VersionCommands(desk, files, bringing, layout)
     bringing.found.connect(start.show_left)
     start.brought_back.connect(versions.bring_back)
     start.put_aside.connect(bringing.put_aside)
-    menus.fill(version_actions(versions, has_plan))
     bringing.look()
     desk.filed.connect(remembered.add)
     return Works(

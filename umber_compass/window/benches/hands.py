@@ -1,6 +1,5 @@
 """What a bench may be joined to, beside what every bench is."""
 
-from collections.abc import Callable
 from typing import NamedTuple
 
 from umber_compass.document.library import Library
@@ -8,6 +7,7 @@ from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.sketch_files import SketchFiles
 from umber_compass.window.desk.splitting import Splitting
+from umber_compass.window.frame.menus import Actions
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.peeking import Peeking
 
@@ -22,4 +22,4 @@ class Hands(NamedTuple):
     library: Library
     splitting: Splitting
     sketches: SketchFiles
-    asked: Callable[[str], object]  # does what a bench asks for by an action's name
+    actions: Actions

@@ -6,15 +6,12 @@ from PySide6.QtWidgets import QMenu, QWidget
 
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import region
-from umber_compass.plan.terms import ROLES
-from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.commands.region_hands import RegionHands
-from umber_compass.window.commands.region_menu import add_hands
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.frame.menus import Actions
 from umber_compass.window.layout import Layout
 from umber_compass.window.stage.marks import StageMarks
 from umber_compass.window.widgets.under import Showing, Under
@@ -33,11 +30,11 @@ class ContextMenu(QObject):
         regions: Regions,
         steps: StepCommands,
         marks: StageMarks,
-        hands: RegionHands,
+        actions: Actions,
     ) -> None:
         super().__init__(layout)
         self.desk, self.layout, self.regions = desk, layout, regions
-        self.steps, self.marks, self.hands = steps, marks, hands
+        self.steps, self.marks, self.actions = steps, marks, actions
         layout.menu_wanted.connect(self._open)
 
     def _open(self, event: QContextMenuEvent) -> None:
@@ -83,28 +80,9 @@ class ContextMenu(QObject):
         title = menu.addSection(f"{named.name}, {named.role}")
         menu.removeAction(title)
         menu.insertAction(head, title)
-        pinned = derived.colours[chosen].first.slot == "given"
-        pin = self.tr("Let its colour follow the scheme") if pinned else self.tr("Pin its colour")
-        menu.addAction(pin).triggered.connect(self.regions.pin_chosen)
-        locked = chosen in derived.locked
-        keep = self.tr("Unlock its colour") if locked else self.tr("Lock its colour")
-        menu.addAction(keep).triggered.connect(
-            lambda: self.desk.do(lock(chosen, not locked, named.name))
-        )
         self._add_giving(menu, derived, chosen)
         menu.addSeparator()
-        menu.addAction(self.tr("Name it …")).triggered.connect(self.steps.name_chosen)
-        roles = menu.addMenu(self.tr("Make it"))
-        for role in ROLES:
-            action = roles.addAction(role)
-            action.setCheckable(True)
-            action.setChecked(role == named.role)
-            action.triggered.connect(lambda _=False, r=role: self.hands.set_role(r))
-        add_hands(menu, self.hands, named)
-        alone = menu.addAction(self.tr("Show it alone"))
-        alone.setCheckable(True)
-        alone.setChecked(self.desk.session.alone == chosen)
-        alone.triggered.connect(lambda on: self.desk.session.show_alone(chosen if on else ""))
+        self.actions.add_to(menu, "region")
         self._add_checks(menu, chosen)
 
     def _add_giving(self, menu: QMenu, derived: Derived, chosen: str) -> None:

@@ -7,7 +7,6 @@ from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region
 from umber_compass.plan.regrouping import one_surface, set_several
 from umber_compass.plan.settings import change_setting
-from umber_compass.plan.terms import Form, Material, Role
 from umber_compass.steps.sketch.standing import next_unnamed
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.stage_hands import StageHands
@@ -26,20 +25,6 @@ class RegionHands(QObject):
         self.desk, self.regions, self.steps = desk, regions, steps
         self.on_stage, self.reworking = on_stage, on_stage.reworking
 
-    def ask(self, name: str) -> None:
-        """Do what is asked for by name."""
-        {
-            "merge": self.reworking.merge,
-            "surface": self.make_surface,
-            "pin": self.regions.pin_chosen,
-            "split-parts": self.reworking.split_parts,
-            "split-line": self.on_stage.begin_line,
-            "give-part": self.on_stage.begin_giving,
-            "specks": self.reworking.swallow_specks,
-            "tint-lines": self.reworking.tint_lines,
-            "next-unnamed": self.next_unnamed,
-        }[name]()
-
     @property
     def several(self) -> bool:
         """Whether more than one region is chosen."""
@@ -50,19 +35,8 @@ class RegionHands(QObject):
         if self.several:
             self.desk.do(one_surface(self.desk.session.chosen))
 
-    def set_role(self, role: Role) -> None:
-        """A role for every chosen region."""
-        self._set("role", role)
-
-    def set_material(self, material: Material) -> None:
-        """A material for every chosen region."""
-        self._set("material", material)
-
-    def set_form(self, form: Form) -> None:
-        """A form for every chosen region."""
-        self._set("form", form)
-
-    def _set(self, field: str, text: str) -> None:
+    def set_kind(self, field: str, text: str) -> None:
+        """A role, material or form for every chosen region."""
         ids, derived = self.desk.session.chosen, self.desk.derived
         if derived is None or not ids:
             return

@@ -4,7 +4,9 @@ from PySide6.QtCore import QObject
 from PySide6.QtGui import QGuiApplication
 
 from umber_compass.colour.measured import measure_hex
-from umber_compass.plan.edits import region
+from umber_compass.plan.edits import find_region, region
+from umber_compass.plan.model import Region
+from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import give_colour, make_gradient, toggle_pin
 from umber_compass.window.desk.desk import Desk
 from umber_compass.words import Refusal
@@ -22,6 +24,12 @@ class Regions(QObject):
         """Whether there is a region to do anything with."""
         return self.desk.derived is not None and bool(self.desk.session.selection)
 
+    @property
+    def named(self) -> Region | None:
+        """The region that is chosen, if any."""
+        derived = self.desk.derived
+        return None if derived is None else find_region(derived.plan, self.desk.session.selection)
+
     def copy(self, colour: str) -> None:
         """Put a hex on the clipboard."""
         QGuiApplication.clipboard().setText(colour)
@@ -37,6 +45,36 @@ class Regions(QObject):
         if self.desk.derived is not None and self.is_chosen:
             plan, chosen = self.desk.derived.plan, self.desk.session.selection
             self.desk.do(toggle_pin(plan, chosen, region(plan, chosen).name))
+
+    def pin_words(self) -> str:
+        """What pinning would do now."""
+        derived = self.desk.derived
+        colour = derived.colours.get(self.desk.session.selection) if derived is not None else None
+        if colour is not None and colour.first.slot == "given":
+            return self.tr("Let its colour follow the scheme")
+        return self.tr("Pin its colour")
+
+    def _is_locked(self) -> bool:
+        derived = self.desk.derived
+        return derived is not None and self.desk.session.selection in derived.locked
+
+    def lock_chosen(self) -> None:
+        """Keep the chosen colour as it is by all that the program does by itself, or no longer."""
+        named = self.named
+        if named is not None:
+            self.desk.do(lock(named.id, not self._is_locked(), named.name))
+
+    def lock_words(self) -> str:
+        """What locking would do now."""
+        return self.tr("Unlock its colour") if self._is_locked() else self.tr("Lock its colour")
+
+    def is_alone(self) -> bool:
+        """Whether the chosen region is seen alone."""
+        return self.is_chosen and self.desk.session.alone == self.desk.session.selection
+
+    def toggle_alone(self) -> None:
+        """See the chosen region alone on the stage, or all of them again."""
+        self.desk.session.show_alone("" if self.is_alone() else self.desk.session.selection)
 
     def gradient_chosen(self) -> None:
         """Make the chosen colour a gradient, or one colour again."""

@@ -18,17 +18,16 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import (
     add_studies,
     choose_study,
-    duplicate_study,
     in_study,
-    remove_study,
 )
+from umber_compass.plan.terms import Verdict
 from umber_compass.steps.handoff.palette import stem
 from umber_compass.steps.studies.client import What, variants
 from umber_compass.steps.studies.growing import Growth, grow
 from umber_compass.window.benches.studies.bench import COUNT, StudiesBench
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
-from umber_compass.window.desk.worker import said
+from umber_compass.window.frame.menus import Actions
 from umber_compass.window.layout import Layout
 from umber_compass.window.wall.shown import STEP, WallShown
 from umber_compass.words import Refusal, Words, words
@@ -38,8 +37,11 @@ from umber_compass.work import Tick
 class StudyCommands(QObject):
     """Keeps the wall and its bench up with the plan, and answers them."""
 
-    def __init__(self, desk: Desk, layout: Layout, files: Files, library: Library) -> None:
+    def __init__(
+        self, desk: Desk, layout: Layout, files: Files, library: Library, actions: Actions
+    ) -> None:
         super().__init__(layout)
+        self.actions = actions
         self.desk, self.layout, self.files, self.library = desk, layout, files, library
         self._turned_from: dict[str, float] = {}
         bench = layout.benches[STEP]
@@ -50,16 +52,12 @@ class StudyCommands(QObject):
 
     def _join(self) -> None:
         wall, bench, desk = self.wall, self.bench, self.desk
-        wall.sheet_wanted.connect(self.client_sheet)
         wall.grid.opened.connect(self.make_current)
         wall.grid.began.connect(self._begin_turn)
         wall.grid.turned.connect(self._turn)
         wall.grid.ended.connect(desk.seal)
         wall.grid.menu_wanted.connect(self._open_menu)
-        bench.grow_wanted.connect(self.grow)
-        bench.current_wanted.connect(self.make_current)
-        bench.copy_wanted.connect(lambda s: self._edit(lambda plan: duplicate_study(plan, s)))
-        bench.remove_wanted.connect(lambda s: self._edit(lambda plan: remove_study(plan, s)))
+        bench.asked.connect(self.actions.run)
 
     def _edit(self, make: Callable[[Plan], Edit]) -> None:
         """Make an edit of the plan that is on; what cannot be is said in a line."""
@@ -92,6 +90,23 @@ class StudyCommands(QObject):
         one = self.shown.one
         if one is not None:
             self._edit(lambda plan: make(plan, one))
+
+    def judge(self, verdict: Verdict) -> None:
+        """Keep or reject the study that is chosen, or take that back."""
+        self.with_one(
+            lambda _, s: change_setting(
+                "study.verdict", "" if s.verdict == verdict else verdict, s.id
+            )
+        )
+
+    def verdict_is(self, verdict: Verdict) -> bool:
+        """Whether the study that is chosen is kept, or rejected."""
+        one = self.shown.one
+        return one is not None and one.verdict == verdict
+
+    def grow_ticked(self) -> None:
+        """Grow by the rules that are ticked on the bench."""
+        self.grow(self.bench.chosen_rules())
 
     def _begin_turn(self) -> None:
         self.desk.begin_drag()
@@ -140,10 +155,7 @@ class StudyCommands(QObject):
             QTimer.singleShot(0, self.wall, lambda: self.wall.reveal(self.shown.count - count))
             desk.told.emit(found.says, False)
 
-        desk.orders.ask("grow", prepare, answer, self._failed, self.tr("Growing studies"))
-
-    def _failed(self, error: Exception) -> None:
-        self.desk.told.emit(said(error), True)
+        desk.orders.ask("grow", prepare, answer, says=self.tr("Growing studies"))
 
     def client_sheet(self, what: What) -> None:
         """Write a sheet of variants as one PNG, asking where."""
@@ -168,27 +180,17 @@ class StudyCommands(QObject):
             self.desk.told.emit(self.tr("Wrote {name}").format(name=target.name), False)
 
         says = self.tr("Writing the sheet")
-        self.desk.orders.ask("sheet", lambda: work, answer, self._failed, says)
+        self.desk.orders.ask("sheet", lambda: work, answer, says=says)
 
     def _open_menu(self, study_id: str, place: QPoint) -> None:
         self.menu(study_id).popup(place)
 
     def menu(self, study_id: str) -> QMenu:
-        """What can be done with one study."""
+        """What can be done with one study; it is chosen then."""
+        self.shown.chosen = [study_id]
+        self.shown.follow()
         menu = QMenu(self.layout)
-        rows: tuple[tuple[str, Callable[[Plan], Edit]], ...] = (
-            (self.tr("Make current"), lambda plan: choose_study(plan, study_id)),
-            (self.tr("Duplicate"), lambda plan: duplicate_study(plan, study_id)),
-            (self.tr("Keep"), lambda plan: change_setting("study.verdict", "kept", study_id)),
-            (self.tr("Reject"), lambda plan: change_setting("study.verdict", "rejected", study_id)),
-            (
-                self.tr("Take the verdict back"),
-                lambda plan: change_setting("study.verdict", "", study_id),
-            ),
-            (self.tr("Remove"), lambda plan: remove_study(plan, study_id)),
-        )
-        for text, make in rows:
-            menu.addAction(text).triggered.connect(lambda _=False, m=make: self._edit(m))
+        self.actions.add_to(menu, "study")
         return menu
 
 

@@ -1,6 +1,5 @@
 """Earlier versions of the plan as pictures, and work that was not saved: seen, brought back."""
 
-from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QObject, Qt, QTimer, Signal, SignalInstance
@@ -13,7 +12,6 @@ from umber_compass.window.desk.bringing_back import BringingBack, Left
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.recent_plans import when_of
-from umber_compass.window.frame.menus import Action
 from umber_compass.window.left_card import LeftCard
 from umber_compass.window.start_card import Card
 from umber_compass.window.widgets import theme
@@ -149,8 +147,3 @@ def _card(entry: Entry) -> Card:
     record = entry.record
     says = "; ".join(reversed(record.changes)) or record.title
     return Card(when_of(record.time_s), says, partial(QImage.fromData, record.thumbnail))
-
-
-def version_actions(versions: VersionCommands, has_plan: Callable[[], bool]) -> list[Action]:
-    """File: earlier versions."""
-    return [Action("versions", "File", "sketch", "Earlier versions …", "", versions.open, has_plan)]

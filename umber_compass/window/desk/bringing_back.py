@@ -16,7 +16,7 @@ from umber_compass.plan.edits import Edit
 from umber_compass.window.desk.aside import Aside
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.documents import Settle
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import Urgency
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
 
@@ -82,7 +82,7 @@ class BringingBack(QObject):
             settle(lay)
 
         says = self.tr("Reading {name}").format(name=title)
-        desk.worker.ask("open", read, answer, self._failed, says, Urgency.FILE)
+        desk.worker.ask("open", read, answer, says=says, urgency=Urgency.FILE)
 
     def look_at_versions(self) -> None:
         """Find the versions of the plan that is open, and what was put aside."""
@@ -115,10 +115,7 @@ class BringingBack(QObject):
                 desk.told.emit(str(name).capitalize(), False)
 
         says = self.tr("Reading a version")
-        desk.orders.ask("version", prepare, answer, self._failed, says)
-
-    def _failed(self, error: Exception) -> None:
-        self._desk.told.emit(said(error), True)
+        desk.orders.ask("version", prepare, answer, says=says)
 
 
 def _held_against_file(entry: Entry) -> Left:

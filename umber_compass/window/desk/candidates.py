@@ -16,7 +16,7 @@ from umber_compass.plan.model import Candidate
 from umber_compass.steps.pipeline import Pipeline, picture
 from umber_compass.views import PLAIN, VIEWS
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import Urgency
 from umber_compass.work import Tick
 
 CHOSEN = ""  # in place of a candidate's id, the sketch that is chosen
@@ -61,7 +61,7 @@ class Candidates(QObject):
             desk.told.emit(line.format(name=plan.sketch.file_name, what=found.says), False)
 
         says = self.tr("Reading {name}").format(name=path.name)
-        desk.orders.ask("candidate", prepare, answer, self._failed, says)
+        desk.orders.ask("candidate", prepare, answer, says=says)
 
     def choose(self, candidate_id: str) -> None:
         """A candidate takes the place of the sketch that is chosen, once its drawing is there."""
@@ -94,7 +94,7 @@ class Candidates(QObject):
                 desk.session.select("")
                 desk.do(choose_candidate(candidate_id, one.sketch.file_name))
 
-        desk.orders.ask("candidate", prepare, answer, self._failed, self.tr("Reading the sketch"))
+        desk.orders.ask("candidate", prepare, answer, says=self.tr("Reading the sketch"))
 
     def picture(self, way: str) -> None:
         """Every sketch as it is planned, small, in a way: colour, grey or mirrored."""
@@ -122,10 +122,7 @@ class Candidates(QObject):
             if desk.history is not None and desk.history.now.candidates is plan.candidates:
                 self.pictured.emit(found)
 
-        desk.worker.ask("candidates", work, answer, self._failed, urgency=Urgency.BENCH)
-
-    def _failed(self, error: Exception) -> None:
-        self.desk.told.emit(said(error), True)
+        desk.worker.ask("candidates", work, answer, urgency=Urgency.BENCH)
 
 
 def _brought_in(path: Path, tick: Tick) -> document.Opened:

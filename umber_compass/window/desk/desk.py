@@ -58,7 +58,7 @@ class Desk(QObject):
         self.sealing = single_shot(self, _SEAL_AFTER, self.seal)
         self.live.rebuilt.connect(self._on_rebuilt)
         self.live.told.connect(self.told)
-        self.judge.told.connect(self.told)
+        self.worker.refused.connect(self.told)
         self.judge.measured.connect(self.changed)
 
     def lay(

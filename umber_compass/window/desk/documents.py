@@ -22,7 +22,7 @@ from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.keeping import changes_since
 from umber_compass.window.desk.session import FIRST_WITH_SKETCH
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import Urgency
 from umber_compass.work import Tick
 
 Settle: TypeAlias = Callable[[Callable[[], object]], object]
@@ -120,7 +120,7 @@ class Documents(QObject):
             settle(lay)
 
         says = self.tr("Reading {name}").format(name=name)
-        desk.worker.ask("open", read, answer, self._failed, says, Urgency.FILE)
+        desk.worker.ask("open", read, answer, says=says, urgency=Urgency.FILE)
 
     def path_of_plan(self) -> Path | None:
         """The file that the plan on the desk lies in, or will once what was asked for is done."""
@@ -178,7 +178,7 @@ class Documents(QObject):
 
         def fail(error: Exception) -> None:
             self._saving.remove(saving)
-            self._failed(error)
+            desk.worker.say_failed(error)
 
         desk.orders.ask(
             "save", prepare, answer, fail, self.tr("Saving {name}").format(name=path.name)
@@ -210,11 +210,8 @@ class Documents(QObject):
             desk.told.emit(line, False)
 
         says = self.tr("Writing the files")
-        desk.orders.ask("handoff", lambda: work, answer, self._failed, says)
+        desk.orders.ask("handoff", lambda: work, answer, says=says)
 
     def _begin(self, line: str) -> None:
         self.desk.session.acted.emit()
         self.desk.told.emit(line, False)
-
-    def _failed(self, error: Exception) -> None:
-        self.desk.told.emit(said(error), True)

@@ -11,7 +11,7 @@ from umber_compass.steps.checks.judging import judge, known_checks, measure_all,
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.session import Session
-from umber_compass.window.desk.worker import Urgency, Worker, said
+from umber_compass.window.desk.worker import Urgency, Worker
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
@@ -35,7 +35,6 @@ class Judge(QObject):
     measured = Signal()  # results are new, without fixes
     judged = Signal()  # fixes came
     looked = Signal()  # what the eye meets first is known
-    told = Signal(str, bool)  # a line for the artist; whether it is about something refused
 
     def __init__(self, worker: Worker, live: LivePicture, session: Session) -> None:
         super().__init__()
@@ -79,7 +78,7 @@ class Judge(QObject):
         def work(tick: Tick) -> tuple[Derived, Derived]:
             return derived, derived.of(plan).think(tick)
 
-        self._worker.ask("look", work, self._on_looked, self._failed)
+        self._worker.ask("look", work, self._on_looked)
 
     def _on_looked(self, answer: tuple[Derived, Derived]) -> None:
         derived = answer[0]
@@ -137,7 +136,7 @@ class Judge(QObject):
             return derived, step, judge(derived, tick, step)
 
         says = self.tr("Working out fixes")
-        self._worker.ask("judge", work, self._take, self._failed, says, Urgency.THOUGHT)
+        self._worker.ask("judge", work, self._take, says=says, urgency=Urgency.THOUGHT)
 
     def _take(self, answer: tuple[Derived, str, list[Result]]) -> None:
         derived, step, results = answer
@@ -147,9 +146,6 @@ class Judge(QObject):
             self.results = [known.get(r.key, r) for r in results]
             self._judged.add(step)
             self.judged.emit()
-
-    def _failed(self, error: Exception) -> None:
-        self.told.emit(said(error), True)
 
     def close(self) -> None:
         """Ask for nothing more."""

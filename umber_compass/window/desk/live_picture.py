@@ -157,12 +157,8 @@ class LivePicture(QObject):
             "exact",
             lambda tick: exact_picture(derived, tick),
             answer,
-            self._failed,
             urgency=Urgency.PICTURE,
         )
-
-    def _failed(self, error: Exception) -> None:
-        self.told.emit(said(error), True)
 
     def work_out(self, names: Sequence[str]) -> None:
         """Have slow stages that a bench shows worked out, where they are not there."""
@@ -190,7 +186,7 @@ class LivePicture(QObject):
                     derived.take(getattr(Derived, name), result)
                 self.worked.emit()
 
-        self._worker.ask("stages", work, answer, self._failed)
+        self._worker.ask("stages", work, answer)
 
     def in_part(self, view: str) -> Bitmap | None:
         """The picture in a part of its light."""

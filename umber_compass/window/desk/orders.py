@@ -50,11 +50,12 @@ class Orders(QObject):
         kind: str,
         prepare: Callable[[], Work | None],
         answer: Callable[[Any], object],
-        failed: Callable[[Exception], object],
-        says: str,
+        failed: Callable[[Exception], object] | None = None,
+        says: str = "",
     ) -> None:
-        """Have something done after all that was asked for before."""
-        self._waiting.append(Order(kind, prepare, answer, failed, says))
+        """Have something done after all that was asked for before; a failure is said in a line
+        where there is nothing else to do about it."""
+        self._waiting.append(Order(kind, prepare, answer, failed or self._worker.say_failed, says))
         if not self._runs:
             self._begin()
 

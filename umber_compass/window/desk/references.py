@@ -19,7 +19,7 @@ from umber_compass.steps.focus.compared import Compared, compared
 from umber_compass.steps.focus.reading import PictureReading, read_picture
 from umber_compass.views import VIEWS
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import Urgency
 from umber_compass.work import Tick
 
 _SHOWN_PX = 900  # the longer side of what is shown
@@ -73,7 +73,7 @@ class References(QObject):
             return work if desk.pixels is pixels else None
 
         says = self.tr("Reading {n}").format(n=subject)
-        desk.orders.ask("reference", prepare, answer, self._failed, says)
+        desk.orders.ask("reference", prepare, answer, says=says)
 
     def show(self, reference: Reference, view: str) -> None:
         """Have a picture read and compared with the plan, seen in a view; none: as it is."""
@@ -110,10 +110,7 @@ class References(QObject):
             self._kept[key] = found[1]
             self.read.emit(found[0])
 
-        desk.worker.ask("compare", work, answer, self._failed, urgency=Urgency.BENCH)
-
-    def _failed(self, error: Exception) -> None:
-        self.desk.told.emit(said(error), True)
+        desk.worker.ask("compare", work, answer, urgency=Urgency.BENCH)
 
 
 def reference_of(plan: Plan, reference_id: str) -> Reference | None:

@@ -10,7 +10,6 @@ from umber_compass.document.reworking import Reworked
 from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.hands import Point
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.worker import said
 from umber_compass.work import Tick
 
 Rework: TypeAlias = Callable[[Plan, Pixels, Tick], Reworked]
@@ -87,7 +86,4 @@ class Reworking(QObject):
             desk.session.select_several(i for i in made.chosen if i in known)
             desk.told.emit(str(made.edit.name).capitalize(), False)
 
-        def fail(error: Exception) -> None:
-            desk.told.emit(said(error), True)
-
-        desk.orders.ask("rework", prepare, answer, fail, self.tr("Changing regions"))
+        desk.orders.ask("rework", prepare, answer, says=self.tr("Changing regions"))

@@ -115,10 +115,7 @@ class Splitting(QObject):
             desk.told.emit(self.tr("Read anew: {what}").format(what=made.says), False)
             self.found.emit(made)
 
-        def fail(error: Exception) -> None:
-            desk.told.emit(said(error), True)
-
-        desk.orders.ask("follow", prepare, answer, fail, self.tr("Reading the sketch"))
+        desk.orders.ask("follow", prepare, answer, says=self.tr("Reading the sketch"))
 
 
 def picture_of(labels: Labels, colours: Levels) -> Packed:

@@ -57,6 +57,7 @@ class Worker(QObject):
     idle = Signal()
     slow = Signal(str, str, float)  # kind of what runs, what it does, share done
     rested = Signal()  # nothing slow goes on any more
+    refused = Signal(str, bool)  # a line on what failed; True
 
     def __init__(self) -> None:
         super().__init__()
@@ -85,14 +86,16 @@ class Worker(QObject):
         kind: str,
         work: Callable[[Tick], Any],
         answer: Callable[[Any], None],
-        failed: Callable[[Exception], None],
+        failed: Callable[[Exception], None] | None = None,
         says: str = "",
         urgency: Urgency = Urgency.BENCH,
     ) -> None:
         """Have `work` done; its result goes to `answer` unless a newer request of its kind came.
-        `says` is what is shown where it takes long."""
+        `says` is what is shown where it takes long. Where there is nothing else to do about a
+        failure, it is said in a line."""
         self._ticket += 1
-        request = Request(urgency, self._ticket, kind, work, answer, failed, says)
+        answered = failed or self.say_failed
+        request = Request(urgency, self._ticket, kind, work, answer, answered, says)
         self._newest[kind] = request
         self._under_way += 1
         with self._room:
@@ -101,6 +104,10 @@ class Worker(QObject):
         if self._thread is None:
             self._thread = Thread(target=self._serve, name="umber-worker")
             self._thread.start()
+
+    def say_failed(self, error: Exception) -> None:
+        """Say what went wrong, in a line."""
+        self.refused.emit(said(error), True)
 
     def stop(self, kind: str) -> None:
         """Let go of a request: its work ends at its next tick, its answer is not wanted."""

@@ -112,13 +112,7 @@ class Following(QObject):
     def _show_history(self) -> None:
         history = self.desk.history
         assert history is not None
-        for name, steps, plain, said in (
-            ("undo", history.past[-1:], self.tr("Undo"), self.tr("Undo: {change}")),
-            ("redo", history.future[:1], self.tr("Redo"), self.tr("Redo: {change}")),
-        ):
-            action = self.actions.of[name]
-            action.setEnabled(bool(steps))
-            action.setText(said.format(change=steps[0].change) if steps else plain)
+        self.actions.refresh("undo", "redo")
         title = self.tr("{title} – Umber Compass")
         if self.desk.unsaved:
             title = self.tr("{title} * – Umber Compass")

@@ -9,7 +9,6 @@ from umber_compass.picture.mixes import Labels
 from umber_compass.plan.edits import region_of_label
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.worker import said
 from umber_compass.window.stage.choosing_hand import FRAME
 from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.name_places import NamePlaces, name_places
@@ -44,16 +43,11 @@ class StageMarks(QObject):
         derived = self.desk.derived
         if derived is not None:
             labels = derived.drawing.labels
-            self.desk.worker.ask(
-                "names", lambda tick: name_places(labels), self._take_places, self._failed
-            )
+            self.desk.worker.ask("names", lambda tick: name_places(labels), self._take_places)
 
     def _take_places(self, found: NamePlaces) -> None:
         self._places = found
         self.desk.changed.emit()
-
-    def _failed(self, error: Exception) -> None:
-        self.desk.told.emit(said(error), True)
 
     def show(self, marks: Marks) -> None:
         """The marks of the open step."""

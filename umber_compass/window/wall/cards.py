@@ -20,7 +20,7 @@ from umber_compass.steps.pipeline import (
 from umber_compass.steps.studies.numbers import Numbers, numbers_of
 from umber_compass.views import VIEWS
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import Urgency
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
@@ -123,7 +123,7 @@ class Cards(QObject):
                 found.append((one, self._paint(pipeline, plan, one)))
             return found
 
-        self._desk.worker.ask("wall", work, self._take, self._failed)
+        self._desk.worker.ask("wall", work, self._take)
 
     def _is_new(self, plan: Plan, study: Study) -> bool:
         known = self._known.get(study.id)
@@ -179,10 +179,7 @@ class Cards(QObject):
                 self.judged.emit()
             self._ask_numbers()
 
-        self._desk.worker.ask("wall-judge", work, answer, self._failed, urgency=Urgency.THOUGHT)
-
-    def _failed(self, error: Exception) -> None:
-        self._desk.told.emit(said(error), True)
+        self._desk.worker.ask("wall-judge", work, answer, urgency=Urgency.THOUGHT)
 
 
 def _key(plan: Plan, study: Study) -> tuple[object, ...]:

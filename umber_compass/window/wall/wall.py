@@ -34,7 +34,6 @@ class StudyWall(QWidget):
 
     looked = Signal(str)  # a view
     compared = Signal(str)  # a mode; empty: back to the wall
-    sheet_wanted = Signal(str)  # what differs on a client's sheet: `colours` or `light`
 
     def __init__(self) -> None:
         super().__init__()
@@ -82,15 +81,7 @@ class StudyWall(QWidget):
             self.tr("A sheet of variants as one picture, to be sent to whoever decides")
         )
         self.sheet.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        menu = QMenu(self.sheet)
-        for what, title in (
-            ("colours", self.tr("Same light, other base colours …")),
-            ("light", self.tr("Same base colours, other light …")),
-        ):
-            menu.addAction(title).triggered.connect(
-                lambda _=False, w=what: self.sheet_wanted.emit(w)
-            )
-        self.sheet.setMenu(menu)
+        self.sheet.setMenu(QMenu(self.sheet))
         line.addWidget(self.sheet)
         return line
 

@@ -116,7 +116,7 @@ class Palettes(QObject):
     def _take(self, read: Callable[[Tick], Palette]) -> None:
         says = self.tr("Reading a palette")
         orders = self._hands.desk.orders
-        orders.ask("palette", lambda: read, self._add, lambda e: self._tell(said(e)), says)
+        orders.ask("palette", lambda: read, self._add, says=says)
 
     def _add(self, found: Palette) -> None:
         """Keep a palette, and choose it in the list."""

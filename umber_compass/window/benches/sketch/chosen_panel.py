@@ -72,18 +72,10 @@ class ChosenPanel(QWidget):
             self.buttons[name] = button
             row.addWidget(button)
         row.addStretch(1)
-        menu = QMenu(self)
-        for name, text in (
-            ("split-parts", self.tr("Into its parts")),
-            ("split-line", self.tr("By a line drawn on the picture")),
-            ("give-part", self.tr("Give a part to it: click that part")),
-            ("specks", self.tr("Give its specks to their neighbours")),
-        ):
-            menu.addAction(text).triggered.connect(lambda _=False, n=name: self.asked.emit(n))
-        self.buttons["split"].setMenu(menu)
-        self.buttons["merge"].clicked.connect(lambda: self.asked.emit("merge"))
-        self.buttons["surface"].clicked.connect(lambda: self.asked.emit("surface"))
-        self.buttons["pin"].clicked.connect(lambda: self.asked.emit("pin"))
+        self.split_menu = QMenu(self)
+        self.buttons["split"].setMenu(self.split_menu)
+        for name in ("merge", "surface", "pin"):
+            self.buttons[name].clicked.connect(lambda _=False, n=name: self.asked.emit(n))
         self.buttons["family"].clicked.connect(self._take_family)
         return row
 

@@ -11,7 +11,8 @@ def join(bench: SketchBench, hands: Hands) -> None:
     session = hands.desk.session
     bench.chosen_several.connect(session.select_several)
     bench.chosen_now = lambda: session.chosen
-    bench.asked.connect(hands.asked)
+    bench.asked.connect(hands.actions.run)
+    hands.actions.attach(bench.plan_page.panel.split_menu, "split")
     bench.replacing.connect(hands.sketches.replace)
     watching, splitting = hands.sketches.watching, hands.splitting
     watching.found.connect(bench.plan_page.show_followed)

@@ -1,8 +1,6 @@
 """The studies bench: rules to grow by, what is said of the chosen study, its numbers beside those
 of the one that is shown."""
 
-from collections.abc import Callable
-
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QCheckBox,
@@ -17,7 +15,6 @@ from PySide6.QtWidgets import (
 from umber_compass.plan.model import Study
 from umber_compass.plan.practice_edits import set_rule
 from umber_compass.plan.settings import change_setting
-from umber_compass.plan.terms import Verdict
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import FIRST, RULES
 from umber_compass.window.benches.bench import Bench, quiet
@@ -31,10 +28,7 @@ COUNT = 6
 class StudiesBench(Bench):
     """Grow, decide, compare."""
 
-    grow_wanted = Signal(object)  # rules by name
-    current_wanted = Signal(str)
-    copy_wanted = Signal(str)
-    remove_wanted = Signal(str)
+    asked = Signal(str)  # an action of studies by name
 
     def __init__(self) -> None:
         super().__init__("Studies")
@@ -69,7 +63,7 @@ class StudiesBench(Bench):
         column.addLayout(grid)
         self.grow = QPushButton(self.tr("Grow six"))
         self.grow.setObjectName("chief")
-        self.grow.clicked.connect(lambda: self.grow_wanted.emit(self.chosen_rules()))
+        self.grow.clicked.connect(lambda: self.asked.emit("grow"))
         self.apart = NumberField(
             self.tr("How far apart studies lie at least"),
             0,
@@ -119,21 +113,20 @@ class StudiesBench(Bench):
             )
         line = QHBoxLayout()
         line.setSpacing(6)
-        self.keep = self._button(line, self.tr("Keep"), lambda s: self._judge(s, "kept"))
-        self.reject = self._button(line, self.tr("Reject"), lambda s: self._judge(s, "rejected"))
+        self.keep = self._button(line, self.tr("Keep"), "study-keep")
+        self.reject = self._button(line, self.tr("Reject"), "study-reject")
         for button in (self.keep, self.reject):
             button.setCheckable(True)
+            button.clicked.connect(self._go_to_reason)
         line.addStretch(1)
-        self.current = self._button(
-            line, self.tr("Make current"), lambda s: self.current_wanted.emit(s.id)
-        )
-        self.copy = self._button(line, self.tr("Duplicate"), lambda s: self.copy_wanted.emit(s.id))
-        self.remove = self._button(line, self.tr("Remove"), lambda s: self.remove_wanted.emit(s.id))
+        self.current = self._button(line, self.tr("Make it current"), "study-current")
+        self.copy = self._button(line, self.tr("Duplicate"), "study-copy")
+        self.remove = self._button(line, self.tr("Remove"), "study-remove")
         column.addLayout(line)
 
-    def _button(self, line: QHBoxLayout, text: str, run: Callable[[Study], object]) -> QPushButton:
+    def _button(self, line: QHBoxLayout, text: str, action: str) -> QPushButton:
         button = QPushButton(text)
-        button.clicked.connect(lambda: self._chosen and run(self._chosen))
+        button.clicked.connect(lambda: self.asked.emit(action))
         line.addWidget(button)
         return button
 
@@ -144,11 +137,9 @@ class StudiesBench(Bench):
     def _show_grow(self) -> None:
         self.grow.setEnabled(bool(self.chosen_rules()))
 
-    def _judge(self, study: Study, verdict: Verdict) -> None:
-        """Decide, or take it back; the caret goes to the reason."""
-        now: Verdict = "" if study.verdict == verdict else verdict
-        self.edit_wanted.emit(change_setting("study.verdict", now, study.id))
-        if now:
+    def _go_to_reason(self) -> None:
+        """After a verdict the caret goes to why."""
+        if self._chosen is not None and self._chosen.verdict:
             self.reason.setFocus()
 
     def show_derived(self, derived: Derived, selected: str) -> None:

@@ -1,0 +1,263 @@
+"""The one table of actions: id, words, what it does, where it is found, keys and condition."""
+
+from collections.abc import Callable
+from functools import partial
+from typing import NamedTuple, get_args
+
+from PySide6.QtWidgets import QMainWindow
+
+from umber_compass.demo import plans as demos
+from umber_compass.plan.edits import find_region
+from umber_compass.plan.study_edits import choose_study, duplicate_study, remove_study
+from umber_compass.plan.terms import ROLES, Form, Material
+from umber_compass.window.benches import BENCHES
+from umber_compass.window.commands.focusing import Focusing
+from umber_compass.window.commands.region_hands import RegionHands
+from umber_compass.window.commands.regions import Regions
+from umber_compass.window.commands.steps import StepCommands
+from umber_compass.window.commands.studies import StudyCommands
+from umber_compass.window.commands.versions import VersionCommands
+from umber_compass.window.commands.views import ViewCommands
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.pasting import Pasting
+from umber_compass.window.desk.sketch_files import SketchFiles
+from umber_compass.window.frame.menus import Action, Condition
+from umber_compass.window.help import ABOUT, KEYS, PAGES
+from umber_compass.window.widgets.theme import ROOMS
+
+
+class Commands(NamedTuple):
+    """What actions call."""
+
+    window: QMainWindow
+    desk: Desk
+    files: Files
+    sketches: SketchFiles
+    versions: VersionCommands
+    regions: Regions
+    hands: RegionHands
+    focusing: Focusing
+    steps: StepCommands
+    studies: StudyCommands
+    views: ViewCommands
+    open_page: Callable[[str], object]
+
+
+def conditions(desk: Desk, regions: Regions, hands: RegionHands) -> dict[str, Condition]:
+    """When actions are on, by name."""
+
+    def one() -> bool:
+        return regions.is_chosen and not hands.several
+
+    def is_line() -> bool:
+        named = regions.named
+        return named is not None and named.role == "line"
+
+    return {
+        "plan": lambda: desk.history is not None,
+        "past": lambda: desk.history is not None and bool(desk.history.past),
+        "future": lambda: desk.history is not None and bool(desk.history.future),
+        "chosen": lambda: regions.is_chosen,
+        "one": one,
+        "several": lambda: hands.several,
+        "line": is_line,
+    }
+
+
+# A row or two are one action; the formatter would make nine lines of each.
+# fmt: off
+_HELD = (
+    ("before", "Show before the last change (hold B)"),
+    ("opened", "Show as opened (hold O)"),
+    ("flat", "Show the flat colours (hold F)"),
+    ("lights-off", "Show with the lights off (hold L)"),
+    ("ambient-only", "Show the ambient light only (hold A)"),
+    ("key-only", "Show the key light only (hold K)"),
+)
+
+
+def table(c: Commands) -> list[Action]:
+    """Every action, in the order of the menus."""
+    return [*_file(c), *_edit(c), *_steps(c), *_regions(c), *_kinds(c), *_studies(c), *_views(c),
+            *_help(c)]
+
+
+def _file(c: Commands) -> list[Action]:
+    files, sketches = c.files, c.sketches
+    return [
+        Action("new", "New from sketch …", lambda: files.new(), ("File/in",), "Ctrl+N"),
+        Action("open", "Open plan …", files.open, ("File/in",), "Ctrl+O"),
+        Action("paste", "New from the clipboard", Pasting(files).paste, ("File/in",), "Ctrl+V"),
+        Action("demo", "Open the demo", partial(_open_demo, files), ("File/in",)),
+        Action("save", "Save", files.save, ("File/out",), "Ctrl+S", "plan"),
+        Action("save-as", "Save as …", files.save_as, ("File/out",), "Ctrl+Shift+S", "plan"),
+        Action("quit", "Quit", c.window.close, ("File/end",), "Ctrl+Q"),
+        Action("read-again", "Read the sketch again", sketches.again, ("File/sketch",), "Ctrl+R",
+               "plan"),
+        Action("replace-sketch", "Replace the sketch …", sketches.replace, ("File/sketch",), "",
+               "plan"),
+        Action("add-candidate", "Add a candidate …", sketches.add_candidate, ("File/sketch",), "",
+               "plan"),
+        Action("versions", "Earlier versions …", c.versions.open, ("File/sketch",), "", "plan"),
+    ]
+
+
+def _open_demo(files: Files) -> None:
+    files.open_path(demos.find(None).plan, demo=True)
+
+
+def _undo_words(desk: Desk) -> str:
+    steps = desk.history.past[-1:] if desk.history is not None else ()
+    return desk.tr("Undo: {change}").format(change=steps[0].change) if steps else "Undo"
+
+
+def _redo_words(desk: Desk) -> str:
+    steps = desk.history.future[:1] if desk.history is not None else ()
+    return desk.tr("Redo: {change}").format(change=steps[0].change) if steps else "Redo"
+
+
+def _edit(c: Commands) -> list[Action]:
+    return [
+        Action("undo", partial(_undo_words, c.desk), c.desk.undo, ("Edit/steps",), "Ctrl+Z",
+               "past"),
+        Action("redo", partial(_redo_words, c.desk), c.desk.redo, ("Edit/steps",), "Ctrl+Shift+Z",
+               "future"),
+        Action("copy", "Copy the chosen colour’s hex", c.regions.copy_chosen, ("Edit/copy",),
+               "Ctrl+C", "chosen"),
+    ]
+
+
+def _steps(c: Commands) -> list[Action]:
+    drawers = (("brief", "Brief", "Alt+B"), ("reference", "Reference", "Alt+R"),
+               ("practice", "Practice", "Alt+P"))
+    return [
+        *(Action(f"step-{row.step}", row.title, partial(c.steps.open, row.step), ("Step/steps",),
+                 f"Alt+{row.number}", "plan") for row in BENCHES.values()),
+        *(Action(name, title, partial(c.steps.toggle_drawer, name), ("Step/drawers",), keys, "plan",
+                 checkable=True) for name, title, keys in drawers),
+    ]
+
+
+def _regions(c: Commands) -> list[Action]:
+    regions, hands, work = c.regions, c.hands, c.hands.reworking
+    through, one, shape = "Region/through", "Region/one", "region/what/Its px"
+    return [
+        Action("next-region", "Next region", partial(regions.step_region, 1), (through,),
+               "Ctrl+Right", "plan"),
+        Action("previous-region", "Previous region", partial(regions.step_region, -1), (through,),
+               "Ctrl+Left", "plan"),
+        Action("next-unnamed", "Next region without a name", hands.next_unnamed, (through,), "N",
+               "plan"),
+        Action("name-region", "Name it …", c.steps.name_chosen, (one, "region/colour"), "F2",
+               "chosen"),
+        Action("pin", regions.pin_words, regions.pin_chosen, (one, "region/colour"), "Ctrl+L",
+               "chosen"),
+        Action("lock", regions.lock_words, regions.lock_chosen, (one, "region/colour"), "",
+               "chosen"),
+        Action("gradient", "Make it a gradient or one colour", regions.gradient_chosen,
+               (one, "region/colour"), "Ctrl+G", "chosen"),
+        Action("region-alone", "Show it alone", regions.toggle_alone, (one, "region/colour"), "",
+               "chosen", regions.is_alone),
+        Action("merge", "Merge the chosen regions", work.merge, ("Region/hands", shape), "Ctrl+M",
+               "several"),
+        Action("surface", "Make them one surface", hands.make_surface, ("Region/hands", shape), "",
+               "several"),
+        Action("split-parts", "Split it into its parts", work.split_parts,
+               ("Region/hands", shape, "split/how"), "", "one"),
+        Action("split-line", "Split it by a line …", hands.on_stage.begin_line,
+               ("Region/hands", shape, "split/how"), "Shift+L", "one"),
+        Action("give-part", "Give a part to it …", hands.on_stage.begin_giving,
+               ("Region/hands", shape, "split/how"), "Shift+G", "one"),
+        Action("tint-lines", "Tint lines by material", work.tint_lines, ("Region/hands", shape),
+               "", "line"),
+        Action("specks", "Give specks to their neighbours", work.swallow_specks,
+               ("Region/hands", shape, "split/how"), "", "plan"),
+        Action("focus-here", "Focus on it, or no longer", c.focusing.here, ("Region/focus",), "E",
+               "plan"),
+        Action("focus-point", "Focus on the place pointed at", c.focusing.point, ("Region/focus",),
+               "Shift+E", "plan"),
+        Action("focus-roles", "Let the focus follow the roles", c.focusing.roles,
+               ("Region/focus",), "", "plan"),
+    ]
+
+
+def _kinds(c: Commands) -> list[Action]:
+    """What the chosen regions are: a tick stands at what the first of them is."""
+
+    def is_now(field: str, value: str) -> bool:
+        derived = c.desk.derived
+        named = None if derived is None else find_region(derived.plan, c.desk.session.selection)
+        return named is not None and getattr(named, field) == value
+
+    return [
+        Action(f"{field}-{value.replace(' ', '-')}", value, partial(c.hands.set_kind, field, value),
+               (f"region/what/{title}",), "", "chosen", partial(is_now, field, value))
+        for field, title, values in (("role", "Its role", ROLES),
+                                     ("material", "Its material", get_args(Material)),
+                                     ("form", "Its form", get_args(Form)))
+        for value in values
+    ]
+
+
+def _studies(c: Commands) -> list[Action]:
+    s, one, card = c.studies, "Study/one", "study/one"
+    judge, verdict_is = s.judge, s.verdict_is
+    return [
+        Action("grow", "Grow six from the one that is shown", s.grow_ticked, ("Study/grow",),
+               "Ctrl+Shift+G", "plan"),
+        Action("next-study", "Next study", partial(s.step, 1), ("Study/through",), "Ctrl+Down",
+               "plan"),
+        Action("previous-study", "Previous study", partial(s.step, -1), ("Study/through",),
+               "Ctrl+Up", "plan"),
+        Action("study-current", "Make it current",
+               partial(s.with_one, lambda p, x: choose_study(p, x.id)), (one, card), "Ctrl+Return",
+               "plan"),
+        Action("study-copy", "Duplicate",
+               partial(s.with_one, lambda p, x: duplicate_study(p, x.id)), (one, card), "Ctrl+D",
+               "plan"),
+        Action("study-keep", "Keep", partial(judge, "kept"), (one, card), "Ctrl+K", "plan",
+               partial(verdict_is, "kept")),
+        Action("study-reject", "Reject", partial(judge, "rejected"), (one, card), "Ctrl+Shift+K",
+               "plan", partial(verdict_is, "rejected")),
+        Action("study-remove", "Remove", partial(s.with_one, lambda p, x: remove_study(p, x.id)),
+               (one, card), "Ctrl+Del", "plan"),
+        *(Action(f"compare-{mode}", text, partial(s.shown.compare, mode), ("Study/compare",), "",
+                 "plan") for mode, text in (("side", "Side by side"), ("split", "Split"),
+                                            ("fade", "Slow fade"))),
+        Action("client-colours", "Client set: other base colours …",
+               partial(s.client_sheet, "colours"), ("Study/client", "sheet/what"), "", "plan"),
+        Action("client-light", "Client set: other light …", partial(s.client_sheet, "light"),
+               ("Study/client", "sheet/what"), "", "plan"),
+    ]
+
+
+def _views(c: Commands) -> list[Action]:
+    v, zoom = c.views, "View/zoom"
+    nth = ("First", "Second", "Third", "Fourth")
+    return [
+        *(Action(f"view-{i + 1}", f"{one} view on the stage", partial(v.put_on_stage, i),
+                 ("View/stage",), f"Ctrl+{i + 1}", "plan") for i, one in enumerate(nth)),
+        Action("picture", "The picture on the stage", v.picture, ("View/stage",), "Ctrl+0", "plan"),
+        Action("why", "Show what carries it, in turn (hold W)", c.focusing.toggle_why,
+               ("View/held",), "", "plan"),
+        *(Action(f"hold-{name}", text, partial(v.toggle, name), ("View/held",), "", "plan",
+                 checkable=True) for name, text in _HELD),
+        Action("zoom-in", "Zoom in", v.zoom_in, (zoom,), "Ctrl++", "plan"),
+        Action("zoom-out", "Zoom out", v.zoom_out, (zoom,), "Ctrl+-", "plan"),
+        Action("zoom-fit", "Fit the picture", v.fit, (zoom,), "Ctrl+9", "plan"),
+        Action("zoom-one", "One px to one px", v.one_to_one, (zoom,), "Ctrl+8", "plan"),
+        Action("alone", "The picture alone", v.toggle_alone, (zoom,), "F11", "plan",
+               checkable=True),
+        *(Action(f"room-{room.name}", f"{room.title} room", partial(v.enter_room, room.name),
+                 ("View/room",), checkable=True) for room in ROOMS.values()),
+    ]
+
+
+def _help(c: Commands) -> list[Action]:
+    return [
+        *(Action(f"help-{page}", title, partial(c.open_page, page), ("Help/pages",))
+          for page, title in PAGES.items()),
+        Action("help-keys", "Keys", partial(c.open_page, KEYS), ("Help/more",), "F1"),
+        Action("about", "About Umber Compass", partial(c.open_page, ABOUT), ("Help/more",)),
+    ]
