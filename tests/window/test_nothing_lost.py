@@ -280,7 +280,7 @@ class InOrder(InBoat):
             pictures.append(path)
         for pair in ((sail, sun), (hull, sand)):
             self.session.select_several(pair)
-            self.works.hands.ask("merge")
+            self.works.menus.run("merge")
         for path in pictures:
             self.works.references.add_path(path)
         for path in pictures[:2]:
@@ -291,12 +291,12 @@ class InOrder(InBoat):
         self.assertEqual(len(self.plan.candidates), 2)
         for one in (sail, hull):
             self.session.select(one)
-            self.works.hands.ask("split-parts")
+            self.works.menus.run("split-parts")
         self.at_rest()
         self.assertEqual(len(self.plan.regions), 5)
         for pair in ((sail, hull), (hull, sail)):  # the second of one that is gone then
             self.session.select_several(pair)
-            self.works.hands.ask("merge")
+            self.works.menus.run("merge")
         self.at_rest()
         self.assertIn("not there any more", self.parts.notice.text())
 

@@ -210,6 +210,7 @@ class Wall(OnTheBoat):
 
     def test_a_clients_sheet_is_written(self):
         self.answers.path = self.folder / "sheet"
+        self.wall.sheet.menu().aboutToShow.emit()
         for action in self.wall.sheet.menu().actions():
             action.trigger()
             self.settle()

@@ -124,7 +124,7 @@ class Help(QWidget):
                 lines += ["", f"## {menu}", "", "| key | |", "|---|---|"]
             for action in rows:
                 native = QKeySequence(action.keys).toString(QKeySequence.SequenceFormat.NativeText)
-                lines.append(f"| {native} | {action.words} |")
+                lines.append(f"| {native} | {action.text} |")
         lines += ["", "## On the picture and on instruments", "", "| | |", "|---|---|"]
         lines += [f"| {hand} | {does} |" for hand, does in _HANDS]
         return "\n".join(lines)

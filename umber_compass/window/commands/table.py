@@ -119,10 +119,10 @@ def _redo_words(desk: Desk) -> str:
 
 def _edit(c: Commands) -> list[Action]:
     return [
-        Action("undo", partial(_undo_words, c.desk), c.desk.undo, ("Edit/steps",), "Ctrl+Z",
-               "past"),
-        Action("redo", partial(_redo_words, c.desk), c.desk.redo, ("Edit/steps",), "Ctrl+Shift+Z",
-               "future"),
+        Action("undo", "Undo", c.desk.undo, ("Edit/steps",), "Ctrl+Z", "past",
+               now=partial(_undo_words, c.desk)),
+        Action("redo", "Redo", c.desk.redo, ("Edit/steps",), "Ctrl+Shift+Z", "future",
+               now=partial(_redo_words, c.desk)),
         Action("copy", "Copy the chosen colour’s hex", c.regions.copy_chosen, ("Edit/copy",),
                "Ctrl+C", "chosen"),
     ]
@@ -151,10 +151,10 @@ def _regions(c: Commands) -> list[Action]:
                "plan"),
         Action("name-region", "Name it …", c.steps.name_chosen, (one, "region/colour"), "F2",
                "chosen"),
-        Action("pin", regions.pin_words, regions.pin_chosen, (one, "region/colour"), "Ctrl+L",
-               "chosen"),
-        Action("lock", regions.lock_words, regions.lock_chosen, (one, "region/colour"), "",
-               "chosen"),
+        Action("pin", "Pin or unpin its colour", regions.pin_chosen, (one, "region/colour"),
+               "Ctrl+L", "chosen", now=regions.pin_words),
+        Action("lock", "Lock or unlock its colour", regions.lock_chosen, (one, "region/colour"),
+               "", "chosen", now=regions.lock_words),
         Action("gradient", "Make it a gradient or one colour", regions.gradient_chosen,
                (one, "region/colour"), "Ctrl+G", "chosen"),
         Action("region-alone", "Show it alone", regions.toggle_alone, (one, "region/colour"), "",

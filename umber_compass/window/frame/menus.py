@@ -29,18 +29,19 @@ class Action(NamedTuple):
     """One action. `places` are written `Menu/group` or `menu/group/Menu within`."""
 
     name: str
-    text: str | Callable[[], str]  # as things stand, where that is no one text
+    text: str
     run: Callable[[], object]
     places: tuple[str, ...]
     keys: str = ""
     when: str = "always"  # the name of its condition
     ticked: Condition | None = None  # whether it has a tick, as things stand
     checkable: bool = False  # whether it is given a tick and has it taken away by `check`
+    now: Callable[[], str] | None = None  # its text as things stand, where that is another
 
     @property
     def words(self) -> str:
         """Its text as things stand."""
-        return self.text if isinstance(self.text, str) else self.text()
+        return self.text if self.now is None else self.now()
 
     @property
     def found_in(self) -> list[Place]:
@@ -165,7 +166,7 @@ class Actions:
         for name in names or self.specs:
             spec, action = self.specs[name], self.of[name]
             action.setEnabled(self.conditions[spec.when]())
-            if not isinstance(spec.text, str):
+            if spec.now is not None:
                 action.setText(self._window.tr(spec.words))
             if spec.ticked is not None:
                 action.setChecked(spec.ticked())
