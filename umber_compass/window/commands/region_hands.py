@@ -30,6 +30,14 @@ class RegionHands(QObject):
         """Whether more than one region is chosen."""
         return self.desk.derived is not None and len(self.desk.session.chosen) > 1
 
+    def is_alone(self) -> bool:
+        """Whether the chosen region is seen alone."""
+        return self.regions.is_chosen and self.desk.session.alone == self.desk.session.selection
+
+    def toggle_alone(self) -> None:
+        """See the chosen region alone on the stage, or all of them again."""
+        self.desk.session.show_alone("" if self.is_alone() else self.desk.session.selection)
+
     def make_surface(self) -> None:
         """The chosen regions lit as one form."""
         if self.several:

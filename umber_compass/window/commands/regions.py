@@ -68,14 +68,6 @@ class Regions(QObject):
         """What locking would do now."""
         return self.tr("Unlock its colour") if self._is_locked() else self.tr("Lock its colour")
 
-    def is_alone(self) -> bool:
-        """Whether the chosen region is seen alone."""
-        return self.is_chosen and self.desk.session.alone == self.desk.session.selection
-
-    def toggle_alone(self) -> None:
-        """See the chosen region alone on the stage, or all of them again."""
-        self.desk.session.show_alone("" if self.is_alone() else self.desk.session.selection)
-
     def gradient_chosen(self) -> None:
         """Make the chosen colour a gradient, or one colour again."""
         if self.desk.derived is not None and self.is_chosen:

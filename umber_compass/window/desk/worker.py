@@ -143,8 +143,11 @@ class Worker(QObject):
             nonlocal last
             if not self._is_wanted(request):
                 raise Stopped
-            if request.urgency is Urgency.THOUGHT and self._more_urgent(request):
-                raise _MakesRoom
+            if request.urgency is Urgency.THOUGHT:
+                with self._room:
+                    waits = bool(self._waiting) and self._waiting[0].urgency < request.urgency
+                if waits:
+                    raise _MakesRoom
             if share >= 0 and time.monotonic() - last > _TICK_EVERY:
                 last = time.monotonic()
                 self._ticked.emit(request, share)
@@ -162,10 +165,6 @@ class Worker(QObject):
             except Exception as problem:  # a catch-all: the worker must live, the window reports
                 error = problem
         self._finished.emit(request, result, error)
-
-    def _more_urgent(self, request: Request) -> bool:
-        with self._room:
-            return bool(self._waiting) and self._waiting[0].urgency < request.urgency
 
     def _take_begin(self, request: Request) -> None:
         self._running, self._share = request, 0.0

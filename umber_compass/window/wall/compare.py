@@ -3,14 +3,13 @@ the other; in numbers below."""
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer
-from PySide6.QtGui import QHideEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
+from PySide6.QtGui import QHideEvent, QPainter
 
 from umber_compass.window.wall.card import CardFace
 from umber_compass.window.wall.compare_painting import paint_both, paint_picture, paint_words
 from umber_compass.window.wall.number_rows import ROW, NumberRow, paint_rows
-from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.instrument import Hand, Instrument
 
 _GAP, _WORDS = 16, 44  # px
 _FADE_MS, _REST_MS, _TURN_MS = 3000, 1000, 50  # far under three changes a second
@@ -25,24 +24,21 @@ class _Frame(NamedTuple):
     table: QRectF
 
 
-class Compare(Holding, QWidget):
+class Compare(Instrument):
     """Shows studies against each other."""
 
+    drags = False
+    grabs = Qt.CursorShape.SplitHCursor
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Compared studies"))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        super().__init__(self.tr("Compared studies"), (600, 500))
         self._faces: list[CardFace] = []
         self._rows: list[NumberRow] = []
         self._aspect, self.mode = 4 / 3, "side"
-        self.seam, self._held, self._elapsed = 0.5, False, 0
+        self.seam, self._elapsed = 0.5, 0
         self.clock = QTimer(self)
         self.clock.setInterval(_TURN_MS)
         self.clock.timeout.connect(self._turn)
-
-    def sizeHint(self) -> QSize:
-        return QSize(600, 500)
 
     def show_faces(self, faces: list[CardFace], rows: list[NumberRow], aspect: float) -> None:
         """The studies, two or three, and their numbers."""
@@ -55,8 +51,6 @@ class Compare(Holding, QWidget):
         self.clock.stop()
         if mode == "fade":
             self.clock.start()
-        split = mode == "split"
-        self.setCursor(Qt.CursorShape.SplitHCursor if split else Qt.CursorShape.ArrowCursor)
         self.update()
 
     def hideEvent(self, event: QHideEvent) -> None:
@@ -92,10 +86,9 @@ class Compare(Holding, QWidget):
         boxes = [QRectF(left + i * (width + _GAP), 0, width, height) for i in range(count)]
         return _Frame(boxes, QRectF(0, height + _WORDS, self.width(), table))
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paint(self, painter: QPainter) -> None:
         if not self._faces:
             return
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         frame = self._frame()
         if self.mode == "side":
@@ -107,27 +100,19 @@ class Compare(Holding, QWidget):
             paint_both(painter, frame.pictures[0], two, self.mode, self.seam, self.shown)
         paint_rows(painter, frame.table, self._rows, [f.title for f in self._faces])
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if self.mode == "split" and event.button() == Qt.MouseButton.LeftButton:
-            self._held = True
-            self.mouseMoveEvent(event)
+    def grip(self, place: QPointF) -> bool | None:
+        return True if self.mode == "split" else None
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._held:
-            box = self._frame().pictures[0]
-            self.seam = min(max((event.position().x() - box.x()) / box.width(), 0.0), 1.0)
-            self.update()
+    def dragged(self, held: bool, hand: Hand) -> None:
+        box = self._frame().pictures[0]
+        self._set_seam((hand.place.x() - box.x()) / box.width())
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self.let_go()
-
-    def let_go(self) -> None:
-        self._held = False
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Left: -_STEP, Qt.Key.Key_Right: _STEP}.get(Qt.Key(event.key()))
-        if step is None or self.mode != "split":
-            super().keyPressEvent(event)
-            return
-        self.seam = min(max(self.seam + step, 0.0), 1.0)
+    def _set_seam(self, at: float) -> None:
+        self.seam = min(max(at, 0.0), 1.0)
         self.update()
+
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
+        if self.mode != "split" or not right:
+            return False
+        self._set_seam(self.seam + right * _STEP)
+        return True

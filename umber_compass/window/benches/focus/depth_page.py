@@ -95,8 +95,8 @@ class DepthPage(QWidget):
         return line
 
     def _join(self, bar: Nudge, edit: Callable[[float, bool], Edit]) -> None:
-        bar.dragged.connect(lambda by: self.edit_wanted.emit(edit(by, True)))
-        bar.stepped.connect(lambda by: self.edit_wanted.emit(edit(by, False)))
+        bar.by.connect(lambda by: self.edit_wanted.emit(edit(by, True)))
+        bar.stepped_by.connect(lambda by: self.edit_wanted.emit(edit(by, False)))
         bar.began.connect(self.began)
         bar.ended.connect(self.ended)
 

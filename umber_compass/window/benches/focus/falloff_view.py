@@ -1,17 +1,17 @@
 """Fall-off from the focus as it is seen: every region against its distance, and the band wished."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import (
     QColor,
     QPainter,
-    QPaintEvent,
     QPen,
     QPolygonF,
 )
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtWidgets import QSizePolicy
 
 from umber_compass.plan.wishes import Falloff, FalloffOf
 from umber_compass.steps.focus.falloff import MOST, UNITS, Spot, Spots
+from umber_compass.window.widgets.instrument import Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
@@ -19,26 +19,21 @@ FOOT, _HANDLE, REACH = 18, 5.0, 9.0  # px
 CORNERS = (("near", 1), ("far", 1), ("near", 0), ("far", 0))  # as keys go through them
 
 
-class FalloffView(QWidget):
+class FalloffView(Instrument):
     """Shows it, and says what lies where."""
 
+    smooth = True
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMouseTracking(True)
+        super().__init__(self.tr("Fall-off from the focus"), (480, 130))
         self.setMinimumHeight(96)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
-        self.setAccessibleName(self.tr("Fall-off from the focus"))
         self._spots: tuple[Spot, ...] = ()
         self._names: dict[str, str] = {}
         self._of: FalloffOf = "chroma"
         self._wish = Falloff(near=(0, 0.3), far=(0, 0.1))
         self._selected = ""
-        self._held: tuple[str, int] | None = None
         self._current = 0
-
-    def sizeHint(self) -> QSize:
-        return QSize(480, 130)
 
     def show_spots(
         self, spots: Spots, names: dict[str, str], of: FalloffOf, wish: Falloff, selected: str
@@ -69,9 +64,7 @@ class FalloffView(QWidget):
         order = sorted(self._spots, key=lambda s: -s.share)
         return [(self._at(s.far, s.level[self._of]), 3.0 + 9 * s.share**0.5, s) for s in order]
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    def paint(self, painter: QPainter) -> None:
         ink, room = THEME.colour("ink"), self.room()
         painter.fillRect(QRectF(0, 0, self.width(), self.height() - FOOT), THEME.colour("well"))
         if not self._spots:
@@ -127,7 +120,7 @@ class FalloffView(QWidget):
                 return spot
         return None
 
-    def _corner_at(self, place: QPointF) -> tuple[str, int] | None:
+    def grip(self, place: QPointF) -> tuple[str, int] | None:
         near = [
             c for c, at in self.corners().items() if (at - place).manhattanLength() <= 2 * REACH
         ]

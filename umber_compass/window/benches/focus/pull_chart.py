@@ -2,11 +2,11 @@
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPen
 
 from umber_compass.steps.focus.pull import PARTS
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
@@ -29,26 +29,22 @@ class Bar(NamedTuple):
         return sum(self.parts)
 
 
-class PullChart(QWidget):
+class PullChart(Instrument):
     """Up and Down choose a region; Enter makes it the focus, or no longer."""
 
     chosen = Signal(str)
     pointed = Signal(str)
     toggled = Signal(str)  # in or out of the focus
 
+    framed = True
+    drags = False
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMouseTracking(True)
-        self.setAccessibleName(self.tr("What pulls the eye"))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        super().__init__(self.tr("What pulls the eye"), (480, 9 * _ROW))
         self.setMinimumHeight(4 * _ROW)
         self._bars: list[Bar] = []
         self._most: float | None = None  # pull that others should stay below
         self._selected = ""
-
-    def sizeHint(self) -> QSize:
-        return QSize(480, 9 * _ROW)
 
     def show_bars(self, bars: list[Bar], most: float | None, selected: str) -> None:
         """Regions, the strongest first, and the line that all but the focus should stay below."""
@@ -76,8 +72,8 @@ class PullChart(QWidget):
         row, shown = int(place.y() // _ROW), self.shown()
         return shown[row] if 0 <= row < len(shown) else None
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter, shown = QPainter(self), self.shown()
+    def paint(self, painter: QPainter) -> None:
+        shown = self.shown()
         top = max([b.total for b in shown] + [self._most or 0.0, 0.4])
         left = _NAME + _SWATCH + 12
         scale = (self.width() - left - _NUMBER) / (top * 1.02)
@@ -85,10 +81,6 @@ class PullChart(QWidget):
             self._paint_row(painter, bar, row * _ROW, left, scale)
         if self._most is not None:
             self._paint_line(painter, left + self._most * scale, len(shown) * _ROW)
-        if self.hasFocus():
-            painter.setPen(QPen(THEME.colour("line"), 1))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
     def _paint_row(self, painter: QPainter, bar: Bar, y: int, left: int, scale: float) -> None:
         ink = THEME.colour("ink")
@@ -125,22 +117,17 @@ class PullChart(QWidget):
         at = min(max(x - wide / 2, 4.0), self.width() - wide - 4.0)
         painter.drawText(QPointF(at, bottom + 13), text)
 
-    def event(self, event: QEvent) -> bool:
-        if isinstance(event, QHelpEvent):
-            bar = self._at(QPointF(event.pos()))
-            text = ""
-            if bar is not None:
-                parts = ", ".join(f"{p} {v:.2f}" for p, v in zip(PARTS, bar.parts, strict=True))
-                text = self.tr("{name} draws {total:.2f}: {parts}. 1 is a full difference.").format(
-                    name=bar.name, total=bar.total, parts=parts
-                )
-            QToolTip.showText(event.globalPos(), text, self)
-            return True
-        return super().event(event)
+    def says(self, place: QPointF) -> str:
+        bar = self._at(place)
+        if bar is None:
+            return ""
+        parts = ", ".join(f"{p} {v:.2f}" for p, v in zip(PARTS, bar.parts, strict=True))
+        text = self.tr("{name} draws {total:.2f}: {parts}. 1 is a full difference.")
+        return text.format(name=bar.name, total=bar.total, parts=parts)
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        bar = self._at(event.position())
-        if bar is not None and event.button() == Qt.MouseButton.LeftButton:
+    def pressed(self, hand: Hand) -> None:
+        bar = self._at(hand.place)
+        if bar is not None:
             self.chosen.emit(bar.region)
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
@@ -148,17 +135,19 @@ class PullChart(QWidget):
         if bar is not None:
             self.toggled.emit(bar.region)
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        bar = self._at(event.position())
+    def hovered(self, place: QPointF) -> None:
+        bar = self._at(place)
         self.pointed.emit("" if bar is None else bar.region)
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
         ids = [b.region for b in self._bars]
-        if step is not None and ids:
-            at = ids.index(self._selected) if self._selected in ids else -step if step < 0 else -1
-            self.chosen.emit(ids[min(max(at + step, 0), len(ids) - 1)])
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self._selected:
+        if not up or not ids:
+            return False
+        at = ids.index(self._selected) if self._selected in ids else up if up > 0 else -1
+        self.chosen.emit(ids[min(max(at - up, 0), len(ids) - 1)])
+        return True
+
+    def taken(self) -> bool:
+        if self._selected:
             self.toggled.emit(self._selected)
-        else:
-            super().keyPressEvent(event)
+        return bool(self._selected)

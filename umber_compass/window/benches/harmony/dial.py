@@ -21,6 +21,7 @@ class Grip(NamedTuple):
     kind: str  # needle or petal
     slot: str
     angle: float  # wheel degrees
+    knob: bool = False  # taken by its knob
 
 
 class Dial(NamedTuple):
@@ -71,7 +72,7 @@ def hit(parts: RoseParts, dial: Dial, place: QPointF) -> Grip | None:
     for slot, needle in parts.needles.items():
         knob = dial.at(needle, dial.radius - RING / 2) - place
         if math.hypot(knob.x(), knob.y()) <= KNOB + _GRIP:
-            return Grip("needle", slot, angle)
+            return Grip("needle", slot, angle, True)
     far = dial.far(place)
     if far > dial.inner:
         return Grip("needle", "A", angle) if far <= dial.radius + _GRIP else None

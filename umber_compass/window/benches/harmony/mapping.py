@@ -4,10 +4,9 @@ line's end, or a region, onto another colour."""
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtGui import QColor, QPainter, QPen
 
-from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 
 _LEAST_PX, _MOST_PX = 15, 24  # of a region's row
@@ -23,22 +22,22 @@ class MappedRegion(NamedTuple):
     at: int | None  # which colour of the palette; None where it kept its own
 
 
-class Mapping(Holding, QWidget):
+class Mapping(Instrument):
     """Colours left, regions right."""
 
     moved = Signal(str, int)  # a region, the colour it takes
     chosen = Signal(str)
 
+    drags = False
+    smooth = True
+    grabs = Qt.CursorShape.OpenHandCursor
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Which colour each region took"))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        super().__init__(self.tr("Which colour each region took"), grows=(True, False))
         self._colours: list[tuple[str, str]] = []
         self._regions: list[MappedRegion] = []
         self._selected = ""
-        self._held: str | None = None
-        self._hand = QPointF()
+        self._hand_at = QPointF()
 
     def sizeHint(self) -> QSize:
         count = max(len(self._regions), len(self._colours))
@@ -65,9 +64,7 @@ class Mapping(Holding, QWidget):
         high = self.height() / max(len(self._regions), 1)
         return QRectF(self.width() - _RIGHT, at * high, _RIGHT, min(high, _MOST_PX))
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    def paint(self, painter: QPainter) -> None:
         for i, region in enumerate(self._regions):
             self._paint_line(painter, i, region)
         metrics_font = font(11)
@@ -97,7 +94,7 @@ class Mapping(Holding, QWidget):
         held = region.region == self._held
         thick = held or region.region == self._selected
         painter.setPen(QPen(THEME.colour("ink" if thick else "line"), 2.4 if thick else 1.2))
-        start = self._hand if held else QPointF(begin.right() + 2, begin.center().y())
+        start = self._hand_at if held else QPointF(begin.right() + 2, begin.center().y())
         painter.drawLine(start, QPointF(end.x() - 3, end.center().y()))
 
     def _region_at(self, place: QPointF) -> MappedRegion | None:
@@ -119,40 +116,32 @@ class Mapping(Holding, QWidget):
         best = min(near, default=(99.0, 0))
         return self._regions[best[1]] if best[0] <= 5 else None
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        found = self._region_at(event.position())
-        if found is not None and event.button() == Qt.MouseButton.LeftButton:
-            self._held, self._hand = found.region, event.position()
-            self.chosen.emit(found.region)
-            self.update()
+    def grip(self, place: QPointF) -> str | None:
+        found = self._region_at(place)
+        return None if found is None else found.region
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+    def pressed(self, hand: Hand) -> None:
         if self._held is not None:
-            self._hand = event.position()
-            self.update()
+            self.chosen.emit(self._held)
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self._held is not None and event.position().x() < self.width() - _RIGHT:
-            high = self.height() / max(len(self._colours), 1)
-            at = min(max(int(event.position().y() / high), 0), len(self._colours) - 1)
-            if event.position().x() <= _LEFT + 30:
-                self.moved.emit(self._held, at)
-        self.let_go()
-
-    def let_go(self) -> None:
-        self._held = None
+    def dragged(self, held: str, hand: Hand) -> None:
+        self._hand_at = hand.place
         self.update()
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
+    def dropped(self, held: str, hand: Hand) -> None:
+        if hand.place.x() <= _LEFT + 30 and self._colours:
+            high = self.height() / len(self._colours)
+            at = min(max(int(hand.place.y() / high), 0), len(self._colours) - 1)
+            self.moved.emit(held, at)
+
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
         ids = [r.region for r in self._regions]
-        step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
-        change = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if not ids:
+            return False
         at = ids.index(self._selected) if self._selected in ids else 0
-        if step is not None and ids:
-            self.chosen.emit(ids[min(max(at + step, 0), len(ids) - 1)])
-        elif change is not None and ids and self._regions[at].at is not None:
-            to = (self._regions[at].at or 0) + change
-            if 0 <= to < len(self._colours):
-                self.moved.emit(ids[at], to)
-        else:
-            super().keyPressEvent(event)
+        own = self._regions[at].at
+        if up:
+            self.chosen.emit(ids[min(max(at - up, 0), len(ids) - 1)])
+        elif own is not None and 0 <= own + right < len(self._colours):
+            self.moved.emit(ids[at], own + right)
+        return bool(up) or own is not None

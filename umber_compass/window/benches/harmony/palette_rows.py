@@ -4,10 +4,9 @@ the artist gave them."""
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtGui import QColor, QPainter, QPen
 
-from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
@@ -27,21 +26,20 @@ class PaletteRow(NamedTuple):
     head: str  # the family that begins here; empty where none does
 
 
-class PaletteRows(Holding, QWidget):
+class PaletteRows(Instrument):
     """A row is chosen by click or arrow keys, and moved by dragging or with Alt and the arrows."""
 
     chosen = Signal(str)
     copied = Signal(str)
     ordered = Signal(object)  # region ids
 
+    drags = False
+    grabs = Qt.CursorShape.ArrowCursor
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Palette rows"))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        super().__init__(self.tr("Palette rows"), grows=(True, False))
         self._rows: list[PaletteRow] = []
         self._selected = ""
-        self._held: int | None = None
         self._over: int | None = None
 
     def sizeHint(self) -> QSize:
@@ -57,8 +55,7 @@ class PaletteRows(Holding, QWidget):
             self.updateGeometry()
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+    def paint(self, painter: QPainter) -> None:
         for i, row in enumerate(self._rows):
             self._paint_row(painter, i, row)
         if self._over is not None:
@@ -109,31 +106,30 @@ class PaletteRows(Holding, QWidget):
         k = int((place.x() - 20) // _SWATCH)
         return Under(row.region, row.hexes[k] if 0 <= k < len(row.hexes) else row.hexes[0])
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        at = self._at(event.position().y())
-        if at is None or event.button() != Qt.MouseButton.LeftButton:
+    def grip(self, place: QPointF) -> int | None:
+        return self._at(place.y())
+
+    def pressed(self, hand: Hand) -> None:
+        if self._held is None:
             return
-        self._held = at
-        self.chosen.emit(self._rows[at].region)
-        k = int((event.position().x() - 20) // _SWATCH)
-        if 0 <= k < len(self._rows[at].hexes):
-            self.copied.emit(self._rows[at].hexes[k])
+        row = self._rows[self._held]
+        self.chosen.emit(row.region)
+        k = int((hand.place.x() - 20) // _SWATCH)
+        if 0 <= k < len(row.hexes):
+            self.copied.emit(row.hexes[k])
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._held is not None:
-            over = round(event.position().y() / ROW)
-            far = abs(event.position().y() - (self._held + 0.5) * ROW) > ROW
-            self._over = min(max(over, 0), len(self._rows)) if far else None
-            self.update()
+    def dragged(self, held: int, hand: Hand) -> None:
+        far = abs(hand.place.y() - (held + 0.5) * ROW) > ROW
+        self._over = min(max(round(hand.place.y() / ROW), 0), len(self._rows)) if far else None
+        self.update()
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self._held is not None and self._over is not None:
-            self._move(self._held, self._over)
-        self.let_go()
+    def dropped(self, held: int, hand: Hand) -> None:
+        if self._over is not None:
+            self._move(held, self._over)
 
     def let_go(self) -> None:
-        self._held = self._over = None
-        self.update()
+        self._over = None
+        super().let_go()
 
     def _move(self, at: int, to: int) -> None:
         """Put a row before another."""
@@ -142,15 +138,14 @@ class PaletteRows(Holding, QWidget):
         ids.insert(to - (to > at), one)
         self.ordered.emit(tuple(ids))
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
         ids = [r.region for r in self._rows]
-        step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
-        if step is None or not ids:
-            super().keyPressEvent(event)
-            return
+        if not up or not ids:
+            return False
         at = ids.index(self._selected) if self._selected in ids else 0
-        to = min(max(at + step, 0), len(ids) - 1)
-        if event.modifiers() & Qt.KeyboardModifier.AltModifier:
-            self._move(at, to + (step > 0))
+        to = min(max(at - up, 0), len(ids) - 1)
+        if hand.alt:
+            self._move(at, to + (up < 0))
         else:
             self.chosen.emit(ids[to])
+        return True

@@ -1,28 +1,26 @@
 """The shares of the scheme's hues: a bar for what is held now, a tick for what is wished."""
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtGui import QColor, QPainter, QPen
+from PySide6.QtWidgets import QSizePolicy
 
 from umber_compass.steps.harmony.families import SlotShare
-from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 
 _ROW, _GAP = 40, 24  # px
 _BETWEEN = 10  # px, the least between what a slot is and what it holds
 
 
-class Shares(Holding, QWidget):
+class Shares(Instrument):
     """Drag a tick, or step it with the arrow keys, to wish another share."""
 
     wished = Signal(str, float)
-    began = Signal()
-    ended = Signal()
+
+    grabs = Qt.CursorShape.SizeHorCursor
 
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Shares"))
+        super().__init__(self.tr("Shares"))
         self.setToolTip(
             self.tr(
                 "How much of the picture each hue of the scheme holds now, and is wished to hold. "
@@ -32,7 +30,6 @@ class Shares(Holding, QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         self._rows: list[SlotShare] = []
         self._current = 0
-        self._held = False
 
     def sizeHint(self) -> QSize:
         return QSize(400, _ROW * ((len(self._rows) + 1) // 2) + 20)
@@ -46,8 +43,7 @@ class Shares(Holding, QWidget):
         self.updateGeometry()
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+    def paint(self, painter: QPainter) -> None:
         for i, (box, row) in enumerate(zip(self.boxes(), self._rows, strict=True)):
             self._paint_row(painter, box, row, i == self._current and self.hasFocus())
         painter.setFont(font(11))
@@ -85,35 +81,25 @@ class Shares(Holding, QWidget):
         painter.setPen(QPen(THEME.colour("ink"), 5 if focused else 3))
         painter.drawLine(QPointF(tick, top + 17), QPointF(tick, top + 32))
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        found = [i for i, b in enumerate(self.boxes()) if b.contains(event.position())]
-        for at in found:
-            self._current, self._held = at, True
-            self.began.emit()
-            self.mouseMoveEvent(event)
+    def grip(self, place: QPointF) -> int | None:
+        return next((i for i, b in enumerate(self.boxes()) if b.contains(place)), None)
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._held:
-            box = self.boxes()[self._current]
-            share = min(max((event.position().x() - box.x()) / box.width(), 0.0), 1.0)
-            self.wished.emit(self._rows[self._current].slot, round(share, 2))
+    def pressed(self, hand: Hand) -> None:
+        if self._held is not None:
+            self._current = self._held
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self.let_go()
+    def dragged(self, held: int, hand: Hand) -> None:
+        box = self.boxes()[held]
+        share = min(max((hand.place.x() - box.x()) / box.width(), 0.0), 1.0)
+        self.wished.emit(self._rows[held].slot, round(share, 2))
 
-    def let_go(self) -> None:
-        if self._held:
-            self._held = False
-            self.ended.emit()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Left: -0.01, Qt.Key.Key_Right: 0.01}.get(Qt.Key(event.key()))
-        move = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
-        if step is not None and self._rows:
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
+        if not self._rows:
+            return False
+        if right:
             row = self._rows[self._current]
-            self.wished.emit(row.slot, round(min(max(row.wished + step, 0), 1), 2))
-        elif move is not None and self._rows:
-            self._current = min(max(self._current + move, 0), len(self._rows) - 1)
-            self.update()
+            self.wished.emit(row.slot, round(min(max(row.wished + right / 100, 0), 1), 2))
         else:
-            super().keyPressEvent(event)
+            self._current = min(max(self._current - up, 0), len(self._rows) - 1)
+            self.update()
+        return True

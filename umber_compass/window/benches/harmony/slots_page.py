@@ -66,8 +66,8 @@ class SlotsPage(Page):
         )
         line.addWidget(self.whose)
         line.addWidget(self.pull, 1)
-        self.pull.dragged.connect(lambda by: self.want(pull_into(by / 100, self._slot)))
-        self.pull.stepped.connect(
+        self.pull.by.connect(lambda by: self.want(pull_into(by / 100, self._slot)))
+        self.pull.stepped_by.connect(
             lambda by: self.want(pull_into(by / 100, self._slot)._replace(merge=None))
         )
         self.join_bar(self.pull)

@@ -111,8 +111,8 @@ class TiesPage(Page):
             if found is not None:
                 self.want(found if merge else found._replace(merge=None))
 
-        bar.dragged.connect(lambda by: ask(by, True))
-        bar.stepped.connect(lambda by: ask(by, False))
+        bar.by.connect(lambda by: ask(by, True))
+        bar.stepped_by.connect(lambda by: ask(by, False))
         self.join_bar(bar)
 
     def _menu_button(self, says: str) -> QToolButton:

@@ -1,12 +1,12 @@
 """The paint chart: a row for each material, a swatch for each place on its form."""
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 
 from umber_compass.colour.measured import Measured
 from umber_compass.steps.light.chart import PLACES, Row
 from umber_compass.window.widgets.fields import signed
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
@@ -14,21 +14,20 @@ ROW, _HEAD, _NAME, _REST = 30, 22, 104, 40  # px
 _COLUMNS = 1 + len(PLACES)
 
 
-class Chart(QWidget):
+class Chart(Instrument):
     """A click on a swatch copies its hex and chooses its region; arrow keys move, Enter copies."""
 
     chosen = Signal(str)
     copied = Signal(str)
 
+    drags = False
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Paint chart"))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setMouseTracking(True)
+        super().__init__(self.tr("Paint chart"), grows=(True, False))
         self.rows: list[Row] = []
         self._selected = ""
         self._cell = (0, 0)
+        self._seen = QRect()  # the part that is painted
 
     def show_rows(self, rows: list[Row], selected: str) -> None:
         """The chart of a plan."""
@@ -51,7 +50,10 @@ class Chart(QWidget):
         return material.places[PLACES[column - 1].name] if column else material.local
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+        self._seen = event.rect()
+        super().paintEvent(event)
+
+    def paint(self, painter: QPainter) -> None:
         painter.setFont(font(11))
         painter.setPen(THEME.colour("quiet"))
         titles = [(self.tr("local"), self.tr("local")), *((p.title, p.short) for p in PLACES)]
@@ -63,7 +65,7 @@ class Chart(QWidget):
         painter.drawText(
             QRectF(self.width() - _REST, 0, _REST - 2, _HEAD - 4), right, self.tr("rest L*")
         )
-        first, last = event.rect().top(), event.rect().bottom()
+        first, last = self._seen.top(), self._seen.bottom()
         for i, row in enumerate(self.rows):
             if first <= _HEAD + (i + 1) * ROW and _HEAD + i * ROW <= last:
                 self._paint_row(painter, i, row)
@@ -119,46 +121,33 @@ class Chart(QWidget):
             return Under()
         return Under(self.rows[row].region, self.colour(*cell).hex if cell is not None else "")
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() != Qt.MouseButton.LeftButton:
-            return
-        cell = self._at(event.position())
-        row = int((event.position().y() - _HEAD) // ROW)
+    def pressed(self, hand: Hand) -> None:
+        cell, row = self._at(hand.place), int((hand.place.y() - _HEAD) // ROW)
         if cell is not None:
             self._cell = cell
-            self._take()
+            self.taken()
         elif 0 <= row < len(self.rows):
             self.chosen.emit(self.rows[row].region)
 
-    def _take(self) -> None:
-        self.chosen.emit(self.rows[self._cell[0]].region)
-        self.copied.emit(self.colour(*self._cell).hex)
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
+        if not self.rows:
+            return False
+        row = min(max(self._cell[0] - up, 0), len(self.rows) - 1)
+        self._cell = row, min(max(self._cell[1] + right, 0), _COLUMNS - 1)
+        self.update()
+        return True
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        moves = {
-            Qt.Key.Key_Left: (0, -1),
-            Qt.Key.Key_Right: (0, 1),
-            Qt.Key.Key_Up: (-1, 0),
-            Qt.Key.Key_Down: (1, 0),
-        }
-        move = moves.get(Qt.Key(event.key()))
-        if move is not None and self.rows:
-            row = min(max(self._cell[0] + move[0], 0), len(self.rows) - 1)
-            self._cell = row, min(max(self._cell[1] + move[1], 0), _COLUMNS - 1)
-            self.update()
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space) and self.rows:
-            self._take()
-        else:
-            super().keyPressEvent(event)
+    def taken(self) -> bool:
+        if self.rows:
+            self.chosen.emit(self.rows[self._cell[0]].region)
+            self.copied.emit(self.colour(*self._cell).hex)
+        return bool(self.rows)
 
-    def event(self, event: QEvent) -> bool:
-        if isinstance(event, QHelpEvent):
-            cell = self._at(QPointF(event.pos()))
-            if cell is not None:
-                colour, row = self.colour(*cell), self.rows[cell[0]]
-                where = PLACES[cell[1] - 1].title if cell[1] else self.tr("local")
-                line = self.tr("{name}, {where}: {hex}, value {value:.0f} L*; a click copies it")
-                said = line.format(name=row.name, where=where, hex=colour.hex, value=colour.value)
-                QToolTip.showText(event.globalPos(), said, self)
-            return True
-        return super().event(event)
+    def says(self, place: QPointF) -> str:
+        cell = self._at(place)
+        if cell is None:
+            return ""
+        colour, row = self.colour(*cell), self.rows[cell[0]]
+        where = PLACES[cell[1] - 1].title if cell[1] else self.tr("local")
+        line = self.tr("{name}, {where}: {hex}, value {value:.0f} L*; a click copies it")
+        return line.format(name=row.name, where=where, hex=colour.hex, value=colour.value)

@@ -2,11 +2,10 @@
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPen
 
-from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 
 _HEIGHT, _SWATCH, _BAR, _NUMBER = 40, 26, 112, 52  # px
@@ -24,25 +23,21 @@ class LampLine(NamedTuple):
     on: bool
 
 
-class LampRow(Holding, QWidget):
+class LampRow(Instrument):
     """Drag the bar for the strength; arrow keys step it by one, with Shift by ten."""
 
     chosen = Signal(str)
     wanted = Signal(str, float)  # name, strength in percent
     switched = Signal(str)
-    began = Signal()
-    ended = Signal()
+
+    smooth = True
+    grabs = Qt.CursorShape.SizeHorCursor
 
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        super().__init__(size=(440, _HEIGHT), grows=(True, False))
         self.setFixedHeight(_HEIGHT)
         self.line: LampLine | None = None
-        self._selected = self._held = False
-
-    def sizeHint(self) -> QSize:
-        return QSize(440, _HEIGHT)
+        self._selected = False
 
     def show_line(self, line: LampLine, selected: bool) -> None:
         """The lamp, and whether its colour is shown below."""
@@ -65,11 +60,10 @@ class LampRow(Holding, QWidget):
         """Where the colour lies; a click on it switches the lamp."""
         return QRectF(6, (_HEIGHT - _SWATCH) / 2, _SWATCH, _SWATCH)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        if self.line is None:
+    def paint(self, painter: QPainter) -> None:
+        line = self.line
+        if line is None:
             return
-        painter, line = QPainter(self), self.line
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         ink, quiet = THEME.colour("ink"), THEME.colour("quiet")
         self._paint_swatch(painter, line)
         painter.setPen(ink)
@@ -109,43 +103,35 @@ class LampRow(Holding, QWidget):
             painter.setBrush(THEME.colour("ink"))
             painter.drawRect(box.adjusted(box.width() / 2, box.height() / 2, 0, 0))
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
+    def grip(self, place: QPointF) -> str | None:
+        if self.line is None or not self.bar().adjusted(-6, -8, 6, 8).contains(place):
+            return None
+        return self.line.name
+
+    def pressed(self, hand: Hand) -> None:
         if self.line is None:
             return
-        if self.swatch().contains(event.position()) and self._selected:
+        if self.swatch().contains(hand.place) and self._selected:
             self.switched.emit(self.line.name)
-        elif self.bar().adjusted(-6, -8, 6, 8).contains(event.position()):
-            self._held = True
-            self.began.emit()
-            self._drag_to(event.position().x())
         self.chosen.emit(self.line.name)
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._held:
-            self._drag_to(event.position().x())
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self.let_go()
-
-    def let_go(self) -> None:
-        if self._held:
-            self._held = False
-            self.ended.emit()
-
-    def _drag_to(self, x: float) -> None:
+    def dragged(self, held: str, hand: Hand) -> None:
         assert self.line is not None
-        share = (x - self.bar().left()) / self.bar().width()
-        self.wanted.emit(self.line.name, round(min(max(share, 0.0), 1.0) * self.line.full))
+        share = (hand.place.x() - self.bar().left()) / self.bar().width()
+        self.wanted.emit(held, round(min(max(share, 0.0), 1.0) * self.line.full))
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
-        move = {Qt.Key.Key_Left: -step, Qt.Key.Key_Right: step}.get(Qt.Key(event.key()))
-        if self.line is not None and move is not None:
-            self.chosen.emit(self.line.name)
-            self.wanted.emit(self.line.name, max(self.line.strength + move, 0.0))
-        elif self.line is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
-            if self._selected:
-                self.switched.emit(self.line.name)
-            self.chosen.emit(self.line.name)
-        else:
-            super().keyPressEvent(event)
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
+        if self.line is None or not right:
+            return False
+        self.chosen.emit(self.line.name)
+        step = 10 if hand.shift else 1
+        self.wanted.emit(self.line.name, max(self.line.strength + right * step, 0.0))
+        return True
+
+    def taken(self) -> bool:
+        if self.line is None:
+            return False
+        if self._selected:
+            self.switched.emit(self.line.name)
+        self.chosen.emit(self.line.name)
+        return True

@@ -2,24 +2,18 @@
 
 from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
-    QKeyEvent,
-    QMouseEvent,
     QPainter,
     QPainterPath,
-    QPaintEvent,
     QPen,
     QPolygonF,
-)
-from PySide6.QtWidgets import (
-    QSizePolicy,
-    QWidget,
 )
 
 from umber_compass.steps.ramps.ramps import Steps
 from umber_compass.steps.ramps.recipes import RECIPES
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
@@ -36,18 +30,18 @@ class RampLine(NamedTuple):
     greys: tuple[str, ...]
 
 
-class RampRow(QWidget):
+class RampRow(Instrument):
     """One material's ramp. A click on a step copies its hex; Left and Right choose a step, Enter
     copies it."""
 
     chosen = Signal(str)
     copied = Signal(str)
 
+    drags = False
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        super().__init__(size=(460, ROW_HEIGHT), grows=(True, False))
         self.setFixedHeight(ROW_HEIGHT)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self._line: RampLine | None = None
         self._selected = False
         self._step = 0
@@ -70,10 +64,9 @@ class RampRow(QWidget):
         width = room / count
         return [QRectF(_NAME + i * width, 5, width - 2, 26) for i in range(count)]
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paint(self, painter: QPainter) -> None:
         if self._line is None:
             return
-        painter = QPainter(self)
         ink, line = THEME.colour("ink"), self._line
         painter.setPen(ink)
         painter.setFont(font(13, self._selected))
@@ -142,25 +135,24 @@ class RampRow(QWidget):
         shown = "" if step is None else self._line.steps.steps[step].hex
         return Under(self._line.region, shown)
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if self._line is None or event.button() != Qt.MouseButton.LeftButton:
+    def pressed(self, hand: Hand) -> None:
+        if self._line is None:
             return
         self.chosen.emit(self._line.region)
         for i, box in enumerate(self.boxes()):
-            if box.contains(event.position()):
+            if box.contains(hand.place):
                 self._step = i
                 self.copied.emit(self._line.steps.steps[i].hex)
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        move = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
-        if self._line is not None and move is not None:
-            self._step = min(max(self._step + move, 0), len(self._line.steps.steps) - 1)
-            self.update()
-        elif self._line is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
+        if self._line is None or not right:
+            return False
+        self._step = min(max(self._step + right, 0), len(self._line.steps.steps) - 1)
+        self.update()
+        return True
+
+    def taken(self) -> bool:
+        if self._line is not None:
             self.chosen.emit(self._line.region)
             self.copied.emit(self._line.steps.steps[self._step].hex)
-        else:
-            super().keyPressEvent(event)
-
-    def sizeHint(self) -> QSize:
-        return QSize(460, ROW_HEIGHT)
+        return self._line is not None

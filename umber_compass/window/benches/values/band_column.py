@@ -1,14 +1,13 @@
 """The value bands beside the ladder: their names, what they hold and should, edges to drag."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QPainter, QPen, QResizeEvent
 
 from umber_compass.plan.wishes import Bands
 from umber_compass.steps.checks.values.band_share import BAND_NAMES
 from umber_compass.window.benches.values.chips import Scale
 from umber_compass.window.widgets.fields import NumberField
-from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.value_words import said
 
@@ -17,22 +16,16 @@ _GRIP = 5  # px round an edge in which it is taken
 _NARROW = 62  # px of height under which a band has no field
 
 
-class BandColumn(Holding, QWidget):
+class BandColumn(Instrument):
     """Drag an edge, or choose it with Page Up and Page Down and move it with Up and Down; type what
     a band should hold."""
 
     edge_moved = Signal(int, float)  # which, L*
     share_wished = Signal(int, float)  # which band, 0-1
-    began = Signal()
-    ended = Signal()
 
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMouseTracking(True)
+        super().__init__(self.tr("Value bands"), (_WIDTH, 400), (False, True))
         self.setFixedWidth(_WIDTH)
-        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName(self.tr("Value bands"))
         self.setToolTip(
             self.tr(
                 "What each band of values holds of the picture, and what it should. Drag an edge, "
@@ -40,21 +33,18 @@ class BandColumn(Holding, QWidget):
             )
         )
         self._bands = Bands(edges=(35, 68), shares=(0.25, 0.5, 0.25))
-        self._held: tuple[float, ...] = (0.0, 0.0, 0.0)
+        self._shares: tuple[float, ...] = (0.0, 0.0, 0.0)  # that bands hold now
         self._on = False
-        self._edge, self._current = -1, 0  # the one that is held, and the one keys move
+        self._current = 0  # the edge that keys move
         self.fields: list[NumberField] = []
         self._seen: object = None
-
-    def sizeHint(self) -> QSize:
-        return QSize(_WIDTH, 400)
 
     def show_bands(self, bands: Bands, held: tuple[float, ...], on: bool) -> None:
         """Bands, what each holds, and whether they are wished."""
         if len(bands.shares) != len(self.fields):
             self._build_fields(len(bands.shares))
         seen = (bands, tuple(round(100 * h) for h in held), on, said(0.0), self.height())
-        self._bands, self._held, self._on = bands, held, on
+        self._bands, self._shares, self._on = bands, held, on
         if seen == self._seen:
             return  # nothing that is shown changed: in a drag every millisecond counts
         self._seen = seen
@@ -90,8 +80,7 @@ class BandColumn(Holding, QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._place_fields()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+    def paint(self, painter: QPainter) -> None:
         scale, ink = Scale(self.width(), self.height()), THEME.colour("ink")
         names = BAND_NAMES[len(self._bands.shares)]
         for i, name in enumerate(names):
@@ -102,7 +91,7 @@ class BandColumn(Holding, QWidget):
             tall = bottom - top >= _NARROW
             painter.setPen(ink)
             painter.setFont(font(12, True))
-            now = f"{100 * self._held[i]:.0f} %"
+            now = f"{100 * self._shares[i]:.0f} %"
             right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
             text = name if tall else f"{name} {now}"
             up = 30 if tall else 9
@@ -127,42 +116,29 @@ class BandColumn(Holding, QWidget):
             painter.setPen(THEME.colour("quiet"))
             painter.drawText(QPointF(0, y - 3), said(edge))
 
-    def _edge_at(self, y: float) -> int:
+    def grip(self, place: QPointF) -> int | None:
         scale = Scale(self.width(), self.height())
-        near = [i for i, e in enumerate(self._bands.edges) if abs(scale.y_of(e) - y) <= _GRIP]
-        return near[0] if near else -1
+        near = (abs(scale.y_of(e) - place.y()) <= _GRIP for e in self._bands.edges)
+        return next((i for i, is_near in enumerate(near) if is_near), None)
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        edge = self._edge_at(event.position().y())
-        if event.button() == Qt.MouseButton.LeftButton and edge >= 0:
-            self._edge = self._current = edge
-            self.began.emit()
+    def stands(self, held: int) -> QPointF:
+        return QPointF(0, Scale(self.width(), self.height()).y_of(self._bands.edges[held]))
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        y = event.position().y()
-        if self._edge >= 0:
-            self.edge_moved.emit(self._edge, round(Scale(self.width(), self.height()).value_at(y)))
-            return
-        over = self._edge_at(y) >= 0
-        self.setCursor(Qt.CursorShape.SizeVerCursor if over else Qt.CursorShape.ArrowCursor)
+    def pressed(self, hand: Hand) -> None:
+        if self._held is not None:
+            self._current = self._held
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self.let_go()
+    def dragged(self, held: int, hand: Hand) -> None:
+        value = Scale(self.width(), self.height()).value_at(hand.place.y())
+        self.edge_moved.emit(held, round(value))
 
-    def let_go(self) -> None:
-        if self._edge >= 0:
-            self._edge = -1
-            self.ended.emit()
-            self.update()
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
+        if up:
+            by = up * (5 if hand.shift else 1)
+            self.edge_moved.emit(self._current, self._bands.edges[self._current] + by)
+        return bool(up)
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = 5 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
-        move = {Qt.Key.Key_Up: step, Qt.Key.Key_Down: -step}.get(Qt.Key(event.key()))
-        turn = {Qt.Key.Key_PageUp: 1, Qt.Key.Key_PageDown: -1}.get(Qt.Key(event.key()))
-        if move is not None:
-            self.edge_moved.emit(self._current, self._bands.edges[self._current] + move)
-        elif turn is not None:
-            self._current = min(max(self._current + turn, 0), len(self._bands.edges) - 1)
-            self.update()
-        else:
-            super().keyPressEvent(event)
+    def turned_page(self, by: int) -> bool:
+        self._current = min(max(self._current + by, 0), len(self._bands.edges) - 1)
+        self.update()
+        return True

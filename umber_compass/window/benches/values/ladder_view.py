@@ -1,8 +1,7 @@
 """The value ladder as it is seen: L* upright, the histogram, a chip for each region."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPixmap
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QPointF, QRectF
+from PySide6.QtGui import QPainter, QPixmap
 
 from umber_compass.colour.measured import grey_scale
 from umber_compass.window.benches.values.chips import (
@@ -26,18 +25,17 @@ from umber_compass.window.benches.values.ladder_painting import (
     paint_scale,
 )
 from umber_compass.window.widgets import value_words
+from umber_compass.window.widgets.instrument import Instrument
 from umber_compass.window.widgets.theme import THEME
 
 
-class LadderView(QWidget):
-    """Shows chips, says what lies where; knows which chip is chosen and which is held."""
+class LadderView(Instrument):
+    """Shows chips, says what lies where; knows which chip is chosen."""
+
+    framed = True
 
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMouseTracking(True)
-        self.setAccessibleName(self.tr("Value ladder"))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        super().__init__(self.tr("Value ladder"), (480, 400))
         self.setMinimumHeight(140)
         self._greys = grey_scale(21)
         self._chips: list[Chip] = []
@@ -45,8 +43,6 @@ class LadderView(QWidget):
         self._limits = {"dark": 20.0, "light": 80.0}
         self._shares = {"dark": 0.0, "light": 0.0}
         self._current: tuple[str, int] = ("", 0)
-        self._held: tuple[str, int] | None = None
-        self._grip = 0.0
         self._places = ChipPlaces()
         self._lit: tuple[float, float] | None = None
         self._placed: tuple[object, Laid] | None = None
@@ -54,9 +50,6 @@ class LadderView(QWidget):
         self._ghosts: dict[str, float] = {}
         self._scale_key: object = None
         self._scale_kept = QPixmap()
-
-    def sizeHint(self) -> QSize:
-        return QSize(480, 400)
 
     def show_chips(
         self,
@@ -125,8 +118,7 @@ class LadderView(QWidget):
         """Where values stand on the widget as it is."""
         return Scale(self.width(), self.height())
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+    def paint(self, painter: QPainter) -> None:
         scale, standing = self.scale, self.standing()
         self._paint_scale(painter, scale)
         paint_histogram(painter, scale, self._histogram)
@@ -141,10 +133,6 @@ class LadderView(QWidget):
             paint_gathered(painter, group)
         if self._lit is not None:
             paint_lit(painter, scale, self._lit)
-        if self.hasFocus():
-            painter.setPen(QPen(THEME.colour("line"), 1))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
     def _paint_scale(self, painter: QPainter, scale: Scale) -> None:
         """Numbers and greys, kept as a picture: they are seldom others."""

@@ -1,10 +1,9 @@
 """The order of materials, from dark to light, rearranged by dragging."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QFontMetricsF, QKeyEvent, QPainter, QPen
 
-from umber_compass.window.widgets.holding import Holding
+from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
@@ -12,41 +11,39 @@ _HEIGHT, _GAP, _PAD = 26, 18, 5
 _MORE = 40  # px for how many there is no room for
 
 
-class OrderLine(Holding, QWidget):
+class OrderLine(Instrument):
     """Drag a name to where it belongs; Left and Right choose one, with Shift they move it; Delete
     takes it out."""
 
     ordered = Signal(tuple)  # region ids, the darkest first
     chosen = Signal(str)
 
+    drags = False
+    grabs = Qt.CursorShape.SizeHorCursor
+
     def __init__(self) -> None:
-        super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(self.tr("Order of materials, dark to light"))
+        name = self.tr("Order of materials, dark to light")
+        super().__init__(name, (300, _HEIGHT), (True, False))
         self.setToolTip(
             self.tr(
                 "Materials from the darkest to the lightest. Drag a name to wish another order; "
                 "Delete takes one out."
             )
         )
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self._ids: list[str] = []
         self._names: dict[str, str] = {}
         self._broken: set[str] = set()
         self._wished = False
-        self._current, self._held = "", ""
+        self._current = ""
         self._at = 0.0
         self._shown: object = None
-
-    def sizeHint(self) -> QSize:
-        return QSize(300, _HEIGHT)
 
     def show_order(
         self, ids: tuple[str, ...], names: dict[str, str], wished: bool, broken: set[str]
     ) -> None:
         """An order: the one that is wished, or the one materials stand in today; and which of them
         break it."""
-        if not self._held:
+        if self._held is None:
             self._ids = list(ids)
         now = (names, wished, broken, tuple(self._ids))
         if now != self._shown:
@@ -74,8 +71,7 @@ class OrderLine(Holding, QWidget):
     def _hit(self, place: QPointF) -> str:
         return next((r for r, box in self.boxes() if box.contains(place)), "")
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+    def paint(self, painter: QPainter) -> None:
         ink, quiet = THEME.colour("ink"), THEME.colour("quiet")
         boxes = self.boxes()
         for i, (region, box) in enumerate(boxes):
@@ -99,48 +95,47 @@ class OrderLine(Holding, QWidget):
             end = QPointF(boxes[-1][1].right() + 6, _HEIGHT / 2 + 5)
             painter.drawText(end, f"< +{left}")
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        found = self._hit(event.position())
-        if event.button() == Qt.MouseButton.LeftButton and found:
-            self._held = self._current = found
-            self._at = event.position().x()
-            self.chosen.emit(found)
+    def grip(self, place: QPointF) -> str | None:
+        return self._hit(place) or None
+
+    def pressed(self, hand: Hand) -> None:
+        if self._held is not None:
+            self._current, self._at = self._held, hand.place.x()
+            self.chosen.emit(self._held)
             self.update()
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if not self._held:
-            return
-        self._at = event.position().x()
-        others = [(r, b.center().x()) for r, b in self.boxes() if r != self._held]
+    def dragged(self, held: str, hand: Hand) -> None:
+        self._at = hand.place.x()
+        others = [(r, b.center().x()) for r, b in self.boxes() if r != held]
         place = sum(1 for _, x in others if x < self._at)
-        rest = [r for r in self._ids if r != self._held]
-        self._ids = [*rest[:place], self._held, *rest[place:]]
+        rest = [r for r in self._ids if r != held]
+        self._ids = [*rest[:place], held, *rest[place:]]
         self.update()
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self.let_go()
-
     def let_go(self) -> None:
-        if self._held:
-            self._held = ""
+        if self._held is not None:
+            self._held = None
             self.ordered.emit(tuple(self._ids))
             self.update()
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+    def stepped(self, right: int, up: int, hand: Hand) -> bool:
         if self._current not in self._ids:
             self._current = self._ids[0] if self._ids else ""
-        if event.key() == Qt.Key.Key_Delete and self._current:
+        if not right or not self._current:
+            return False
+        at = self._ids.index(self._current)
+        to = min(max(at + right, 0), len(self._ids) - 1)
+        if hand.shift:
+            self._ids.insert(to, self._ids.pop(at))
+            self.ordered.emit(tuple(self._ids))
+        else:
+            self._current = self._ids[to]
+            self.chosen.emit(self._current)
+        self.update()
+        return True
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Delete and self._current in self._ids:
             self.ordered.emit(tuple(r for r in self._ids if r != self._current))
-        elif step is not None and self._current:
-            at = self._ids.index(self._current)
-            to = min(max(at + step, 0), len(self._ids) - 1)
-            if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
-                self._ids.insert(to, self._ids.pop(at))
-                self.ordered.emit(tuple(self._ids))
-            else:
-                self._current = self._ids[to]
-                self.chosen.emit(self._current)
-            self.update()
         else:
             super().keyPressEvent(event)
