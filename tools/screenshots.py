@@ -175,13 +175,13 @@ def _kinds(window: "MainWindow", folder: Path) -> None:
         window.works.files.open_path(find(demo).plan, demo=True)
         _settle(window)
         window.works.steps.open("sketch")
-        bench.open_page(READING)
+        bench.open_tab(READING)
         _settle(window)
         window.grab().save(str(folder / f"{name}.png"))
     window.works.steps.toggle_drawer("brief")
     _settle(window)
     window.grab().save(str(folder / "brief.png"))
-    bench.open_page(0)
+    bench.open_tab(0)
 
 
 def _plan(window: "MainWindow") -> Plan:

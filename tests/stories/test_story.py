@@ -107,7 +107,7 @@ class Story(InWindow):
         placed = lamp_marks.at(stage.lamps[0], stage.frame())
         self.assertLess((placed - way[-1]).manhattanLength(), 2)
         self.assert_exact()
-        self.click(self.parts.benches["light"].tabs["chart"])
+        self.click(self.parts.benches["light"].pages.tabs.buttons[1])
         self.settle()
         chart = self.parts.benches["light"].chart
         self.click(chart, chart.box(3, 2).center())

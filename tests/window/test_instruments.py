@@ -1,4 +1,4 @@
-"""What every instrument does alike under a hand: the grip does not jump, only the left button holds,
+"""What every instrument does alike under a hand: a grip does not jump, only the left button holds,
 letting go ends a drag once, a tooltip is its own."""
 
 import unittest
@@ -129,7 +129,7 @@ class OnTheBenches(InWindow):
         self.works.steps.open("values")
         self.settle()
         bench = self.parts.benches["values"]
-        box, chip = next((b, c) for b, c in bench.ladder.boxes() if not c.locked)
+        box = next(b for b, c in bench.ladder.boxes() if not c.locked)
         for widget, place, shown in (
             (bench.ladder, box.center() + QPointF(0, 6), lambda: self.desk.derived.planned),
             (bench.page.bands, QPointF(20, self.edge() + 4), lambda: self.desk.derived.wants.bands),

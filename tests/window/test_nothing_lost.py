@@ -108,7 +108,7 @@ class Fields(InBoat):
         """Every field of every bench and drawer that is seen, each with what shows it."""
         for step, bench in self.parts.benches.items():
             self.works.steps.open(step)
-            opens = getattr(bench, "open_tab", None) or (step == "sketch" and bench.open_page)
+            opens = bench.open_tab if hasattr(bench, "pages") else None
             for i in range(bench.pages.count() if opens else 1):
                 yield from self.of(bench, lambda s=step, o=opens, i=i: self.show(s, o, i))
         for name, drawer in self.parts.drawers.items():

@@ -278,7 +278,7 @@ class Reading(OnSketch):
         self.settle()
         self.assertEqual(self.plan.sketch.kind, "grey")
         reading = self.bench.reading
-        wait(self.works.splitting.previewed, lambda: self.bench.open_page(READING))
+        wait(self.works.splitting.previewed, lambda: self.bench.open_tab(READING))
         self.assertRegex(reading.count.text(), r"^\d+ regions")
         wait(
             self.works.splitting.previewed,
@@ -295,7 +295,7 @@ class Reading(OnSketch):
         Image.fromarray(drawings.grey_thumbnail(9, 4, (480, 360), 8).rgb).save(path)
         wait(self.desk.opened, lambda: self.works.files.open_path(path))
         self.settle()
-        self.bench.open_page(READING)
+        self.bench.open_tab(READING)
         reading = self.bench.reading
 
         def spread():
@@ -318,7 +318,7 @@ class Reading(OnSketch):
         wait(self.desk.opened, lambda: self.works.files.open_path(path))
         self.settle()
         self.assertEqual(self.plan.sketch.kind, "lines")
-        self.bench.open_page(READING)
+        self.bench.open_tab(READING)
         self.settle()
         own = self.stage.necks
         reading = self.bench.reading
@@ -340,7 +340,7 @@ class Candidates(OnSketch):
         other = self.folder / "other.png"
         other.write_bytes(scenes.encoded(scenes.draw(scenes.BOAT[:3])))
         self.answers.path = other
-        self.bench.open_page(CANDIDATES)
+        self.bench.open_tab(CANDIDATES)
         self.changed(lambda: self.press(self.bench.candidates.add))
         for _ in range(300):
             if len(self.bench.candidates.cards) == 2:

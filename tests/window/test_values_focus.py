@@ -180,7 +180,7 @@ class Values(OnTheBoat):
         self.assertEqual([w.on for w in self.study.wishes.of.values()], [False])
 
     def test_every_wish_has_a_switch_a_lock_and_a_why(self):
-        self.press(self.bench.tabs[1])
+        self.press(self.bench.pages.tabs.buttons[1])
         page = self.bench.wishes
         for name, box in page.switches.items():
             was = self.desk.derived.wants.of[name].on
@@ -332,7 +332,7 @@ class Focus(OnTheBoat):
         self.assertEqual(chart._of, "contrast")
 
     def test_groups_follow_a_bar_that_springs_back(self):
-        self.press(self.bench.tabs[1])
+        self.press(self.bench.pages.tabs.buttons[1])
         page = self.bench.deep
         bar = page.bars["ground", "value"]
         ground = [r.id for r in self.plan.regions if r.role == "ground"]

@@ -4,6 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from umber_compass.steps.pipeline import Derived
+from umber_compass.window.widgets.tabs import Pages
 
 
 class Bench(QWidget):
@@ -16,6 +17,7 @@ class Bench(QWidget):
     pointed = Signal(str)  # a region, or empty
     copied = Signal(str)  # a hex
     paged = Signal()  # another page of the bench is shown
+    pages: Pages
 
     def __init__(self, title: str) -> None:
         super().__init__()
@@ -32,6 +34,33 @@ class Bench(QWidget):
         head.addWidget(name)
         head.addWidget(self.says, 1)
         self.column.addLayout(head)
+
+    def forward(self, *parts: QWidget) -> None:
+        """Say what parts of the bench say, as far as each says it."""
+        own = {
+            "edit_wanted": self.edit_wanted,
+            "chosen": self.chosen,
+            "pointed": self.pointed,
+            "copied": self.copied,
+            "began": self.drag_began,
+            "ended": self.drag_ended,
+        }
+        for part in parts:
+            for name, signal in own.items():
+                said = getattr(part, name, None)
+                if said is not None:
+                    said.connect(signal)
+
+    def add_pages(self, pages: dict[str, QWidget], small: bool = False) -> Pages:
+        """Pages by title, at the foot of the bench; their tabs are put where they belong."""
+        made = Pages(pages, small)
+        made.opened.connect(lambda _: self.paged.emit())
+        self.column.addWidget(made, 1)
+        return made
+
+    def open_tab(self, index: int) -> None:
+        """Open a page."""
+        self.pages.open(index)
 
     def show_derived(self, derived: Derived, selected: str) -> None:
         """Show a plan's results; what is not there yet stays as it was."""

@@ -1,7 +1,7 @@
 """The pages of a bench, as buttons of which one is down."""
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QWidget
 
 
 class Tabs(QWidget):
@@ -25,3 +25,22 @@ class Tabs(QWidget):
             line.addWidget(button)
         line.addStretch(1)
         self.buttons[0].setChecked(True)
+
+
+class Pages(QStackedWidget):
+    """Pages under their tabs, which are a widget of their own: `tabs`."""
+
+    opened = Signal(int)
+
+    def __init__(self, pages: dict[str, QWidget], small: bool = False) -> None:
+        super().__init__()
+        self.tabs = Tabs(list(pages), small)
+        self.tabs.opened.connect(self.open)
+        for page in pages.values():
+            self.addWidget(page)
+
+    def open(self, index: int) -> None:
+        """Show a page."""
+        self.setCurrentIndex(index)
+        self.tabs.buttons[index].setChecked(True)
+        self.opened.emit(index)

@@ -4,7 +4,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QPushButton,
-    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -22,7 +21,6 @@ from umber_compass.window.benches.focus.falloff_part import FalloffPart
 from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart
 from umber_compass.window.stage.focus_marks import FocusMarks, marks_of
 from umber_compass.window.stage.step_marks import Marks
-from umber_compass.window.widgets.tabs import Tabs
 from umber_compass.window.widgets.theme import THEME
 from umber_compass.window.widgets.why import WhyButton
 
@@ -46,20 +44,17 @@ class FocusBench(Bench):
         self._derived: Derived | None = None
         self._selected = ""
         self.chart, self.falloff, self.deep = PullChart(), FalloffPart(), DepthPage()
-        self.column.addLayout(self._build_top())
-        self.pages = QStackedWidget()
-        self.pages.addWidget(self._build_pull())
-        self.pages.addWidget(self.deep)
-        self.column.addWidget(self.pages, 1)
+        top = QHBoxLayout()
+        self.column.addLayout(top)
+        self.pages = self.add_pages(
+            {self.tr("Pull"): self._build_pull(), self.tr("Depth and air"): self.deep}
+        )
+        self._fill_top(top)
         self._connect()
 
-    def _build_top(self) -> QHBoxLayout:
-        line = QHBoxLayout()
+    def _fill_top(self, line: QHBoxLayout) -> None:
         line.setSpacing(4)
-        pages = Tabs([self.tr("Pull"), self.tr("Depth and air")])
-        pages.opened.connect(self.open_tab)
-        self.tabs = pages.buttons
-        line.addWidget(pages)
+        line.addWidget(self.pages.tabs)
         line.addStretch(1)
         self.set_button = QPushButton(self.tr("Focus on the chosen region"))
         self.set_button.setToolTip(
@@ -69,7 +64,6 @@ class FocusBench(Bench):
         self.roles_button.setToolTip(self.tr("The regions whose role is focus"))
         line.addWidget(self.set_button)
         line.addWidget(self.roles_button)
-        return line
 
     def _build_pull(self) -> QWidget:
         page = QWidget()
@@ -100,30 +94,17 @@ class FocusBench(Bench):
         return line
 
     def _connect(self) -> None:
-        self.chart.chosen.connect(self.chosen)
-        self.chart.pointed.connect(self.pointed)
+        self.forward(self.chart, self.falloff, self.deep)
         self.chart.toggled.connect(self._toggle)
-        self.falloff.chosen.connect(self.chosen)
-        self.falloff.edit_wanted.connect(self.edit_wanted)
         self.falloff.turned.connect(self.paged)
         self.set_button.clicked.connect(lambda: self._toggle(self._selected))
         self.roles_button.clicked.connect(lambda: self.edit_wanted.emit(follow_roles()))
-        self.deep.edit_wanted.connect(self.edit_wanted)
-        for part in (self.falloff, self.deep):
-            part.began.connect(self.drag_began)
-            part.ended.connect(self.drag_ended)
 
     def first_focus(self) -> QWidget | None:
         return self.chart
 
     def needs(self) -> tuple[str, ...]:
         return ("lattice", "attention", "rings")
-
-    def open_tab(self, index: int) -> None:
-        """Show what pulls (0), or depth and air (1)."""
-        self.pages.setCurrentIndex(index)
-        self.tabs[index].setChecked(True)
-        self.paged.emit()
 
     def _toggle(self, region_id: str) -> None:
         if self._derived is not None and region_id:

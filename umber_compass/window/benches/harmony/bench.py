@@ -1,7 +1,7 @@
 """The harmony bench: the rose and what goes with it, a page each."""
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QStackedWidget, QWidget
+from PySide6.QtWidgets import QWidget
 
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.pipeline import Derived
@@ -17,7 +17,6 @@ from umber_compass.window.benches.harmony.seen_page import SeenPage
 from umber_compass.window.benches.harmony.slots_page import SlotsPage
 from umber_compass.window.benches.harmony.ties_page import TiesPage
 from umber_compass.window.widgets.scrolled import scrolled
-from umber_compass.window.widgets.tabs import Tabs
 
 
 class HarmonyBench(Bench):
@@ -40,20 +39,17 @@ class HarmonyBench(Bench):
             self.tr("Palette"): self.palette_page,
             self.tr("Library"): self.library,
         }
-        self.tabs = Tabs(list(self.by_title), small=True)
-        self.tabs.opened.connect(self.open_tab)
-        self.column.addWidget(self.tabs)
-        self.pages = QStackedWidget()
+        self.pages = self.add_pages(
+            {
+                title: page if page in self._own_height() else scrolled(page)
+                for title, page in self.by_title.items()
+            },
+            small=True,
+        )
+        self.column.insertWidget(self.column.indexOf(self.pages), self.pages.tabs)
+        self.forward(*self.by_title.values())
         for page in self.by_title.values():
-            self.pages.addWidget(page if page in self._own_height() else scrolled(page))
-            page.edit_wanted.connect(self.edit_wanted)
             page.peeked.connect(self.peeked)
-            page.chosen.connect(self.chosen)
-            page.pointed.connect(self.pointed)
-            page.copied.connect(self.copied)
-            page.began.connect(self.drag_began)
-            page.ended.connect(self.drag_ended)
-        self.column.addWidget(self.pages, 1)
 
     def _own_height(self) -> tuple[Page, ...]:
         """Pages that fit themselves into any height; the others scroll where there is none."""
@@ -69,18 +65,12 @@ class HarmonyBench(Bench):
         """The page that is open."""
         return list(self.by_title.values())[self.pages.currentIndex()]
 
-    def open_tab(self, index: int) -> None:
-        """Open a page."""
-        self.pages.setCurrentIndex(index)
-        self.tabs.buttons[index].setChecked(True)
-        self.paged.emit()
-
     def open_page(self, page: Page) -> None:
         """Open a page by itself."""
         self.open_tab(list(self.by_title.values()).index(page))
 
     def first_focus(self) -> QWidget | None:
-        return self.wheel_page.rose if self.page is self.wheel_page else self.tabs.buttons[0]
+        return self.wheel_page.rose if self.page is self.wheel_page else self.pages.tabs.buttons[0]
 
     def needs(self) -> tuple[str, ...]:
         return self.page.needs()

@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QPushButton,
     QScrollArea,
-    QStackedWidget,
     QWidget,
 )
 
@@ -22,7 +21,6 @@ from umber_compass.window.benches.light.lamp_page import LampPage
 from umber_compass.window.desk.session import Session
 from umber_compass.window.stage.lamp_marks import marks_of
 from umber_compass.window.stage.step_marks import Marks
-from umber_compass.window.widgets.tabs import Tabs
 
 
 class LightBench(Bench):
@@ -35,32 +33,26 @@ class LightBench(Bench):
         self._derived: Derived | None = None
         self._selected = ""
         self._session: Session | None = None
-        self._build_tabs()
-        self.column.addWidget(self._build_invitation())
         self.lamps, self.chart = LampPage(), Chart()
-        self.pages = QStackedWidget()
-        self.pages.addWidget(self.lamps)
-        self.pages.addWidget(self._build_chart())
-        self.column.addWidget(self.pages, 1)
+        top = QHBoxLayout()
+        self.column.addLayout(top)
+        self.column.addWidget(self._build_invitation())
+        self.pages = self.add_pages(
+            {self.tr("Lamps"): self.lamps, self.tr("Paint chart"): self._build_chart()}
+        )
+        self._fill_top(top)
         self.switch.toggled.connect(self._take_switch)
-        self.lamps.edit_wanted.connect(self.edit_wanted)
-        self.lamps.drag_began.connect(self.drag_began)
-        self.lamps.drag_ended.connect(self.drag_ended)
+        self.forward(self.lamps)
         self.chart.chosen.connect(self.chosen)
         self.chart.copied.connect(self.copied)
 
-    def _build_tabs(self) -> None:
-        line = QHBoxLayout()
+    def _fill_top(self, line: QHBoxLayout) -> None:
         line.setSpacing(4)
-        pages = Tabs([self.tr("Lamps"), self.tr("Paint chart")])
-        pages.opened.connect(self.open_tab)
-        self.tabs = dict(zip(("lamps", "chart"), pages.buttons, strict=True))
-        line.addWidget(pages)
+        line.addWidget(self.pages.tabs)
         line.addStretch(1)
         self.switch = QCheckBox(self.tr("light on"))
         self.switch.setToolTip(self.tr("Off, the picture is flat"))
         line.addWidget(self.switch)
-        self.column.addLayout(line)
 
     def _build_invitation(self) -> QWidget:
         """What is said while the light is off, and the way to switch it on."""
@@ -95,12 +87,6 @@ class LightBench(Bench):
 
     def needs(self) -> tuple[str, ...]:
         return ("chart",) if self.pages.currentIndex() else ()
-
-    def open_tab(self, index: int) -> None:
-        """Show the lamps (0) or the chart (1)."""
-        self.pages.setCurrentIndex(index)
-        list(self.tabs.values())[index].setChecked(True)
-        self.paged.emit()
 
     def show_derived(self, derived: Derived, selected: str) -> None:
         self._derived, self._selected = derived, selected

@@ -30,8 +30,8 @@ class LampPage(QWidget):
     """Says which edit of the rig is wanted."""
 
     edit_wanted = Signal(object)
-    drag_began = Signal()
-    drag_ended = Signal()
+    began = Signal()
+    ended = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -121,8 +121,8 @@ class LampPage(QWidget):
             row.chosen.connect(self._choose)
             row.wanted.connect(self._set_strength)
             row.switched.connect(self._switch)
-            row.began.connect(self.drag_began)
-            row.ended.connect(self.drag_ended)
+            row.began.connect(self.began)
+            row.ended.connect(self.ended)
             self._list.addWidget(row)
 
     def _worst_rest(self, derived: Derived) -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
@@ -12,7 +12,7 @@ from umber_compass.window.benches.sketch.candidates_page import CandidatesPage
 from umber_compass.window.benches.sketch.plan_page import PlanPage
 from umber_compass.window.benches.sketch.reading_page import ReadingPage
 from umber_compass.window.widgets.fields import Of, TextField
-from umber_compass.window.widgets.tabs import Tabs
+from umber_compass.window.widgets.tabs import Pages
 
 PLAN, CANDIDATES, READING = range(3)
 
@@ -31,14 +31,22 @@ class SketchBench(Bench):
         self._watched = False
         line = QHBoxLayout()
         line.setSpacing(8)
-        self.tabs = Tabs([self.tr("This sketch"), self.tr("Candidates"), self.tr("How it is read")])
-        self.tabs.opened.connect(self.open_page)
+        self.plan_page, self.candidates = PlanPage(), CandidatesPage()
+        self.reading = ReadingPage()
+        self.pages = Pages(
+            {
+                self.tr("This sketch"): self.plan_page,
+                self.tr("Candidates"): self.candidates,
+                self.tr("How it is read"): self.reading,
+            }
+        )
+        self.pages.opened.connect(self._on_opened)
         self.replace = QPushButton(self.tr("Replace …"))
         self.replace.setToolTip(
             self.tr("Take another picture of the same piece; what was decided goes over to it")
         )
         self.replace.clicked.connect(self.replacing)
-        line.addWidget(self.tabs, 1)
+        line.addWidget(self.pages.tabs, 1)
         line.addWidget(self.replace)
         self.column.addLayout(line)
         top = QHBoxLayout()
@@ -47,21 +55,14 @@ class SketchBench(Bench):
         self.title.typed.connect(lambda _, t: self.edit_wanted.emit(change_setting("title", t)))
         top.addWidget(self.title, 1)
         self.column.addLayout(top)
-        self.pages = QStackedWidget()
-        self.plan_page, self.candidates = PlanPage(), CandidatesPage()
-        self.reading = ReadingPage()
         for page in (self.plan_page, self.candidates, self.reading):
-            self.pages.addWidget(page)
             page.edit_wanted.connect(self.edit_wanted)
         self.plan_page.chosen.connect(self.chosen_several)
         self.plan_page.pointed.connect(self.pointed)
         self.plan_page.asked.connect(self.asked)
         self.column.addWidget(self.pages, 1)
 
-    def open_page(self, number: int) -> None:
-        """Show a page."""
-        self.tabs.buttons[number].setChecked(True)
-        self.pages.setCurrentIndex(number)
+    def _on_opened(self, number: int) -> None:
         if self._derived is not None:
             if number == CANDIDATES:
                 self.candidates.wanted.emit(self.candidates.way)
@@ -79,7 +80,7 @@ class SketchBench(Bench):
         self.candidates.show_plan(plan)
         self.reading.show_derived(derived)
         many = len(plan.candidates) + 1
-        self.tabs.buttons[CANDIDATES].setText(
+        self.pages.tabs.buttons[CANDIDATES].setText(
             self.tr("Candidates  {count}").format(count=many) if many > 1 else self.tr("Candidates")
         )
         self.show_watched(self._watched)
@@ -101,7 +102,7 @@ class SketchBench(Bench):
         self.plan_page.reveal(region_id)
 
     def edit_name(self, region_id: str) -> bool:
-        self.open_page(PLAN)
+        self.open_tab(PLAN)
         self.plan_page.reveal(region_id)
         self.plan_page.panel.edit_name()
         return True

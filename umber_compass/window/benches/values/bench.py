@@ -1,6 +1,6 @@
 """The values bench: the ladder with all that belongs to it; and every wish."""
 
-from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from umber_compass.plan.wish_edits import start_from
 from umber_compass.steps.pipeline import Derived
@@ -13,7 +13,6 @@ from umber_compass.window.benches.values.ladder_page import LadderPage
 from umber_compass.window.benches.values.wishes_page import WishesPage
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets import value_words
-from umber_compass.window.widgets.tabs import Tabs
 
 _NAMED_FROM = 0.012  # share of the picture
 
@@ -25,38 +24,22 @@ class ValuesBench(Bench):
         super().__init__("Values")
         self.keys, self.page, self.wishes = Keys(), LadderPage(), WishesPage()
         self.ladder = self.page.ladder
-        self.column.addLayout(self._build_top())
-        self.pages = QStackedWidget()
-        self.pages.addWidget(self.page)
-        self.pages.addWidget(self.wishes)
-        self.column.addWidget(self.pages, 1)
+        top = QHBoxLayout()
+        self.column.addLayout(top)
+        self.pages = self.add_pages({self.tr("Ladder"): self.page, self.tr("Wishes"): self.wishes})
+        self._fill_top(top)
         self.keys.picked.connect(self._start_from)
-        self.page.edit_wanted.connect(self.edit_wanted)
-        self.wishes.edit_wanted.connect(self.edit_wanted)
-        self.page.chosen.connect(self.chosen)
-        self.page.began.connect(self.drag_began)
-        self.page.ended.connect(self.drag_ended)
+        self.forward(self.page, self.wishes)
 
-    def _build_top(self) -> QHBoxLayout:
-        line = QHBoxLayout()
+    def _fill_top(self, line: QHBoxLayout) -> None:
         line.setSpacing(4)
-        pages = Tabs([self.tr("Ladder"), self.tr("Wishes")])
-        pages.opened.connect(self.open_tab)
-        self.tabs = pages.buttons
-        line.addWidget(pages)
+        line.addWidget(self.pages.tabs)
         line.addStretch(1)
         line.addWidget(quiet(self.tr("start from")))
         line.addWidget(self.keys)
-        return line
 
     def first_focus(self) -> QWidget | None:
         return self.ladder
-
-    def open_tab(self, index: int) -> None:
-        """Show the ladder (0) or the wishes (1)."""
-        self.pages.setCurrentIndex(index)
-        self.tabs[index].setChecked(True)
-        self.paged.emit()
 
     def _start_from(self, key: Key) -> None:
         self.edit_wanted.emit(start_from(key.bands, key.figure, key.title))
