@@ -18,12 +18,12 @@ from umber_compass.steps.focus.lattice import lattice_from
 from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import look_at, pull_of
 from umber_compass.steps.harmony.edits import planned_from_hex
+from umber_compass.steps.mending.balance import balance, conflict_of
+from umber_compass.steps.mending.demands import demands_of, stand_at
+from umber_compass.steps.mending.programme import solve
 from umber_compass.steps.pipeline import Derived, Pipeline
-from umber_compass.steps.values.balance import balance, conflict_of
-from umber_compass.steps.values.demands import demands_of, stand_at
 from umber_compass.steps.values.measured import picture_values
 from umber_compass.steps.values.parting import gaps
-from umber_compass.steps.values.programme import solve
 from umber_compass.words import words
 
 _SEEDS = range(2000, 2020)  # of the half that was not looked at while the method was made

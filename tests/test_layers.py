@@ -39,6 +39,15 @@ def imports(path):
                 yield inner if is_module or is_folder else node.module or ""
 
 
+def folder(parts):
+    """The folder of steps/ or window/ that a module lies in; each bench and step has its own."""
+    deep = 3 if list(parts[1:2]) == ["benches"] else 2
+    kept = list(parts[:deep])
+    while not (ROOT.joinpath(*kept)).is_dir():
+        kept.pop()
+    return "/".join(kept)
+
+
 class Layers(unittest.TestCase):
     def test_every_import_keeps_the_direction(self):
         for path in ROOT.rglob("*.py"):
@@ -50,6 +59,19 @@ class Layers(unittest.TestCase):
                     if name.startswith("umber_compass"):
                         other = [*name.split("."), ""][1].replace("__version__", "")
                         self.assertIn(other, ALLOWED[room] | {room})
+
+    def test_no_two_folders_within_steps_or_window_use_each_other(self):
+        for base in ("steps", "window"):
+            used = set()
+            for path in (ROOT / base).rglob("*.py"):
+                own = folder((base, *path.relative_to(ROOT / base).parts[:-1]))
+                for name in imports(path):
+                    other = name.split(".")[1:]
+                    if other[:1] == [base] and folder(other) != own:
+                        used.add((own, folder(other)))
+            both = {pair for pair in used if pair[::-1] in used and pair[0] < pair[1]}
+            self.assertEqual(both, set())
+            self.assertGreater(len(used), 10)
 
     def test_core_and_command_line_start_without_qt_and_scipy(self):
         code = (

@@ -48,7 +48,7 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     from umber_compass.demo.plans import DEMOS
     from umber_compass.window.application import make_application
     from umber_compass.window.benches import BENCHES
-    from umber_compass.window.benches.light.bench import LightBench
+    from umber_compass.window.benches.light.light_bench import LightBench
     from umber_compass.window.main_window import MainWindow
     from umber_compass.window.widgets.dialogs import Discarding
 
@@ -167,7 +167,7 @@ def _compare(window: "MainWindow", folder: Path) -> None:
 def _kinds(window: "MainWindow", folder: Path) -> None:
     """Line art as it is read, a grey thumbnail in colour, and the brief."""
     from umber_compass.demo.plans import find
-    from umber_compass.window.benches.sketch.bench import READING, SketchBench
+    from umber_compass.window.benches.sketch.sketch_bench import READING, SketchBench
 
     bench = window.works.layout.benches["sketch"]
     assert isinstance(bench, SketchBench)
@@ -191,7 +191,7 @@ def _plan(window: "MainWindow") -> Plan:
 
 def _lay(window: "MainWindow", plan: Path) -> None:
     """A palette of the library laid over the demo."""
-    from umber_compass.window.benches.harmony.bench import HarmonyBench
+    from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
 
     window.works.files.open_path(plan, demo=True)
     _settle(window)

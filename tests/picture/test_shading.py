@@ -18,7 +18,7 @@ from umber_compass.picture.shading import (
 )
 from umber_compass.plan.model import Rig, Shading
 from umber_compass.steps.harmony.colours import code_table, region_colours
-from umber_compass.steps.light.views import over_grey
+from umber_compass.steps.light_views import over_grey
 from umber_compass.steps.pipeline import Pipeline
 
 SHAPE = (120, 180)

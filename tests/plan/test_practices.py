@@ -6,7 +6,7 @@ from tests import scenes
 from umber_compass.plan import practice_edits
 from umber_compass.plan.model import Brief
 from umber_compass.plan.practices import PRACTICES, numbers_of
-from umber_compass.plan.practices.spec import COLOUR_FIRST
+from umber_compass.plan.practices.practice import COLOUR_FIRST
 from umber_compass.plan.uses import blur_share, seen_as, seen_share
 from umber_compass.steps.checks.rule_steps import step_of_rule
 from umber_compass.words import Refusal

@@ -24,8 +24,8 @@ from umber_compass.steps.focus.lattice import lattice_from
 from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import UNITS, look_at, pull_of
 from umber_compass.steps.focus.reading import read_picture
-from umber_compass.steps.focus.scene import scene_of
-from umber_compass.steps.focus.shifts import mean_lab
+from umber_compass.steps.harmony.shifts import mean_lab
+from umber_compass.steps.mending.scene import scene_of
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import words
 

@@ -25,7 +25,7 @@ from umber_compass.steps.harmony.scheme import needle_angles, slot_hues, wished_
 from umber_compass.steps.harmony.schemes import SCHEMES
 from umber_compass.steps.light import lamps, volumes
 from umber_compass.steps.light.exposure import light_at
-from umber_compass.steps.light.views import LIGHT_VIEWS, in_part
+from umber_compass.steps.light_views import LIGHT_VIEWS, in_part
 from umber_compass.steps.pipeline import Pipeline, exact_picture
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES, cool_warm

@@ -22,7 +22,7 @@ from umber_compass.steps.checks import judging
 from umber_compass.steps.harmony.edits import make_gradient
 from umber_compass.steps.light import exposure, lamps
 from umber_compass.steps.light.chart import PLACES, Row
-from umber_compass.steps.light.views import LIGHT_VIEWS, exactly_in_part, in_part
+from umber_compass.steps.light_views import LIGHT_VIEWS, exactly_in_part, in_part
 from umber_compass.steps.pipeline import Pipeline, exact_picture, picture
 from umber_compass.steps.values.measured import (
     code_weights,

@@ -18,9 +18,9 @@ from umber_compass.steps.checks.judging import judge, measure_all
 from umber_compass.steps.focus.falloff import wished
 from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.harmony.scheme_edits import choose_scheme
+from umber_compass.steps.mending.balance import balance
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.growing import grow
-from umber_compass.steps.values.balance import balance
 from umber_compass.words import Refusal
 
 IN_THE_WINDOW = {"picture.smooth"}  # how px are shown: tests/window/test_sketch_bench.py

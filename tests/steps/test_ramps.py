@@ -17,7 +17,7 @@ from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.steps.handoff import palette
 from umber_compass.steps.ramps.ramps import FIRST, all_steps, make_steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
-from umber_compass.steps.ramps.recipes.spec import HIGHEST, LOWEST, Ask, ladder
+from umber_compass.steps.ramps.recipes.recipe import HIGHEST, LOWEST, Ask, ladder
 
 NUMBERS = {r.key: r.number for r in PRACTICE.rules}
 levels = st.integers(0, 255)

@@ -16,10 +16,10 @@ from umber_compass.plan.study_edits import add_studies, choose_study, in_study
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import pin_to
 from umber_compass.steps.studies.client import variants
+from umber_compass.steps.studies.grow_rule import Soil, ground_value
 from umber_compass.steps.studies.growing import doubled, grow, linears_of
 from umber_compass.steps.studies.numbers import numbers_of
 from umber_compass.steps.studies.rules import RULES
-from umber_compass.steps.studies.spec import Soil, ground_value
 from umber_compass.words import Refusal, words
 
 PALETTE = GivenPalette(

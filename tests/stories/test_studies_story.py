@@ -12,9 +12,9 @@ from tests import generated, scenes
 from tests.cli.test_commands import answer
 from tests.window.driving import InWindow, Qt, drag, wait
 from umber_compass.plan.edits import study
+from umber_compass.steps.studies.grow_rule import ground_value
 from umber_compass.steps.studies.growing import doubled, linears_of
 from umber_compass.steps.studies.rules import FIRST
-from umber_compass.steps.studies.spec import ground_value
 
 
 class Studies(InWindow):

@@ -13,9 +13,9 @@ from tests.window.driving import DEMO, InWindow, Qt, dropped, look_is_over, mous
 from umber_compass.plan.terms import ROLES
 from umber_compass.window.benches.harmony.dial import reach
 from umber_compass.window.desk.remembered import MOST_RECENT, Remembered
-from umber_compass.window.help import ABOUT, KEYS, PAGES
+from umber_compass.window.frame.help import ABOUT, KEYS, PAGES
 from umber_compass.window.main_window import MainWindow
-from umber_compass.window.start_page import Card
+from umber_compass.window.start.page import Card
 from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.under import Under
 

@@ -20,13 +20,13 @@ from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import rig_of, with_rig
 from umber_compass.plan.model import Lamp
 from umber_compass.steps.checks import Result
+from umber_compass.window.bench.bench import Bench
 from umber_compass.window.benches import BENCHES, BenchRow
-from umber_compass.window.benches.bench import Bench
 from umber_compass.window.benches.harmony.dial import reach
 from umber_compass.window.desk.moments import preview
 from umber_compass.window.frame.checks import SHOWN
-from umber_compass.window.frame.menus import Action, Actions
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.actions import Action, Actions
 from umber_compass.words import words
 
 

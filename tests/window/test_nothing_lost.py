@@ -29,8 +29,8 @@ from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import duplicate_study, set_mood
 from umber_compass.window.desk.remembered import Remembered
-from umber_compass.window.left_card import LeftCard
 from umber_compass.window.main_window import MainWindow
+from umber_compass.window.start.left_card import LeftCard
 from umber_compass.window.widgets.fields import NotesField, NumberField, TextField, Typed
 from umber_compass.words import Refusal, words
 

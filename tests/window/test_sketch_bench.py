@@ -16,7 +16,7 @@ from tests import scenes
 from tests.window.driving import InWindow, drag, dropped, wait
 from umber_compass.plan.edits import study
 from umber_compass.steps.sketch.compositions import COMPOSITIONS
-from umber_compass.window.benches.sketch.bench import CANDIDATES, READING
+from umber_compass.window.benches.sketch.sketch_bench import CANDIDATES, READING
 
 
 class OnSketch(InWindow):

@@ -10,10 +10,10 @@ from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.focus.attention import focus_regions
 from umber_compass.steps.focus.pull import PARTS
 from umber_compass.steps.focus.reading import read_picture
+from umber_compass.steps.mending.balance import balance as balanced
+from umber_compass.steps.mending.balance import conflict_of
+from umber_compass.steps.mending.programme import Demand
 from umber_compass.steps.pipeline import Derived, Pipeline
-from umber_compass.steps.values.balance import balance as balanced
-from umber_compass.steps.values.balance import conflict_of
-from umber_compass.steps.values.programme import Demand
 
 
 def balance(args: Namespace) -> dict[str, Any]:

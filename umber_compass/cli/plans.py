@@ -23,11 +23,11 @@ from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import judge, mend
 from umber_compass.steps.handoff.palette import KINDS, kinds_for
 from umber_compass.steps.keys import edit_from, keys_in_general, keys_of
-from umber_compass.steps.keys.spec import Setting
-from umber_compass.steps.light.views import LIGHT_VIEWS
+from umber_compass.steps.keys.key import Setting
+from umber_compass.steps.light_views import LIGHT_VIEWS
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.views import VIEWS
-from umber_compass.views.spec import MOVING
+from umber_compass.views.view import MOVING
 from umber_compass.words import Refusal, words
 
 

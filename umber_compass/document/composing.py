@@ -9,7 +9,7 @@ from umber_compass.document.pixels import Pixels, at_working_size
 from umber_compass.formats import picture
 from umber_compass.plan.model import Sketch
 from umber_compass.steps.sketch.compositions import COMPOSITIONS, drawn
-from umber_compass.steps.sketch.compositions.spec import levels_of
+from umber_compass.steps.sketch.compositions.composition import levels_of
 from umber_compass.steps.sketch.kinds import NONE, Split
 from umber_compass.steps.sketch.start import start_plan
 from umber_compass.words import Refusal, words

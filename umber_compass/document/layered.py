@@ -6,8 +6,8 @@ import numpy.typing as npt
 from umber_compass.colour.packed import Packed
 from umber_compass.formats import openraster
 from umber_compass.formats.openraster import Box, Group, Layer, Pictures
+from umber_compass.steps.sketch.kinds.kind import Settings, Split, number_told
 from umber_compass.steps.sketch.kinds.layers import DEPTH, split_layers
-from umber_compass.steps.sketch.kinds.spec import Settings, Split, number_told
 from umber_compass.work import Tick, idle
 
 _OWNS = 127  # of 255: from this alpha on a layer owns a px

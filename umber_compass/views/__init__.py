@@ -11,7 +11,7 @@ from umber_compass.views import (
     placed,
     squint,
 )
-from umber_compass.views.spec import PLAIN, About, ViewSpec
+from umber_compass.views.view import PLAIN, About, ViewSpec
 
 _ORDER = (
     "grey squint mirrored upside-down small far groups groups-2 groups-3 groups-4 groups-5 heat "

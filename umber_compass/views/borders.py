@@ -4,7 +4,7 @@ import numpy as np
 
 from umber_compass.colour.spaces import decode, oklab
 from umber_compass.views.grey import as_grey
-from umber_compass.views.spec import About, Picture, ViewSpec
+from umber_compass.views.view import About, Picture, ViewSpec
 
 _FULL = 0.35  # OKLab, from which a border is white
 _LIGHT = decode(np.arange(256) / 255).astype(np.float32)

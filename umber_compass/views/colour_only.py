@@ -6,7 +6,7 @@ import numpy as np
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, decode, encode, oklab, polar
-from umber_compass.views.spec import About, Picture, ViewSpec
+from umber_compass.views.view import About, Picture, ViewSpec
 
 _VALUE = 62.0  # L*, at which most hues are seen
 _BITS = 5  # of each channel, by which colours are gathered

@@ -3,7 +3,7 @@
 import numpy as np
 
 from umber_compass.colour.spaces import LUMINANCE, Floats, decode, encode, value_of_luminance
-from umber_compass.views.spec import About, Picture, ViewSpec
+from umber_compass.views.view import About, Picture, ViewSpec
 
 _BETWEEN = (46.0, 58.0)  # L*, between which all that is no extreme is shown
 _STEPS = 4096  # of luminance

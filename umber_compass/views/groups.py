@@ -4,7 +4,7 @@ import numpy as np
 
 from umber_compass.colour.grouping import optimal_edges
 from umber_compass.views.grey import as_grey, grey_of, values_of
-from umber_compass.views.spec import About, Picture, ViewSpec
+from umber_compass.views.view import About, Picture, ViewSpec
 
 COUNTS = {2: "Two", 3: "Three", 4: "Four", 5: "Five"}
 

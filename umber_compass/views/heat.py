@@ -4,8 +4,8 @@ import numpy as np
 
 from umber_compass.colour.spaces import Floats
 from umber_compass.views.grey import as_grey, grey_of, values_of
-from umber_compass.views.spec import About, Picture, ViewSpec
 from umber_compass.views.squint import blurred
+from umber_compass.views.view import About, Picture, ViewSpec
 
 _WIDE = 0.025  # of the width, by which what draws the eye shines out
 _DIM = 0.28  # of its value, that a picture keeps where nothing draws the eye

@@ -8,7 +8,7 @@ import numpy as np
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, decode, encode, oklab, polar, value
 from umber_compass.views.colour_only import each_colour
-from umber_compass.views.spec import About, Picture, ViewSpec
+from umber_compass.views.view import About, Picture, ViewSpec
 
 
 def _changed(picture: Picture, change: Callable[[Floats, Floats], Floats]) -> Picture:

@@ -3,7 +3,7 @@
 import numpy as np
 from PIL import Image
 
-from umber_compass.views.spec import About, Picture, ViewSpec
+from umber_compass.views.view import About, Picture, ViewSpec
 
 _WALL = 158  # level of the grey around it, a little darker than the gallery's
 

@@ -6,7 +6,7 @@ from functools import lru_cache
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, encode
-from umber_compass.views.spec import Picture, ViewSpec
+from umber_compass.views.view import Picture, ViewSpec
 
 # A squint blurs by 4 to 12 arc-minutes; less than 1.5 % of the width would not be seen on screen.
 _SIGMA = 0.015  # share of the picture's width

@@ -6,9 +6,9 @@ from PySide6.QtWidgets import QWidget
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks import Fix
+from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.hands import Hands
 from umber_compass.window.benches import BENCHES
-from umber_compass.window.benches.bench import Bench
-from umber_compass.window.benches.hands import Hands
 from umber_compass.window.frame.pieces import Pieces
 from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.widgets.fields import Typed, take_typed

@@ -29,13 +29,13 @@ from umber_compass.window.desk.reworking import Reworking
 from umber_compass.window.desk.sketch_files import SketchFiles
 from umber_compass.window.desk.splitting import Splitting
 from umber_compass.window.frame.following import Following
-from umber_compass.window.frame.menus import Actions
-from umber_compass.window.help import Help
-from umber_compass.window.layout import Layout
+from umber_compass.window.frame.help import Help
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks
-from umber_compass.window.start_page import StartPage
+from umber_compass.window.start.page import StartPage
 from umber_compass.window.strip.small_views import SmallViews
+from umber_compass.window.widgets.actions import Actions
 from umber_compass.window.widgets.dialogs import Dialogs
 
 

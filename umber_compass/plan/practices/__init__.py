@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from umber_compass.plan.practices import general, schools
-from umber_compass.plan.practices.spec import Practice, Rule
+from umber_compass.plan.practices.practice import Practice, Rule
 from umber_compass.registry import registered
 
 PRACTICES: dict[str, Practice] = registered("PRACTICES", general, schools)

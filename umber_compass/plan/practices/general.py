@@ -1,6 +1,6 @@
 """The practice the program starts with: middle of the road, colour before value."""
 
-from umber_compass.plan.practices.spec import Practice, Rule
+from umber_compass.plan.practices.practice import Practice, Rule
 
 _CHECKS = "studio rule, docs/checks.md"
 _VALUES = "studio rule, docs/values.md"

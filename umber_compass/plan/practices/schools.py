@@ -1,7 +1,7 @@
 """The practices beside the general one: each is what differs from it."""
 
 from umber_compass.plan.practices import general
-from umber_compass.plan.practices.spec import VALUES_FIRST
+from umber_compass.plan.practices.practice import VALUES_FIRST
 
 PRACTICES = (
     # The practice of those who settle value before any hue.

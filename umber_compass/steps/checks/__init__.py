@@ -1,6 +1,7 @@
 """The checks, one file each, and the ranking of what they propose."""
 
 from umber_compass.registry import registered
+from umber_compass.steps.checks.check import LEVELS, CheckSpec, Fix, Result
 from umber_compass.steps.checks.focus import (
     competes,
     even_detail,
@@ -17,7 +18,6 @@ from umber_compass.steps.checks.harmony import (
     near_duplicates,
 )
 from umber_compass.steps.checks.light import lamp_rank, warm_with_cool
-from umber_compass.steps.checks.spec import LEVELS, CheckSpec, Fix, Result
 from umber_compass.steps.checks.values import (
     band_share,
     drift,

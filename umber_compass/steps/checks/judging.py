@@ -4,8 +4,8 @@ from typing import TypeAlias
 
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, LEVELS, CheckSpec, Fix, Result
+from umber_compass.steps.mending.balance import change
 from umber_compass.steps.pipeline import Derived, Pipeline
-from umber_compass.steps.values.balance import change
 from umber_compass.words import words
 from umber_compass.work import Tick, idle
 

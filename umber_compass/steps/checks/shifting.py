@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.checks.spec import Fix, names
+from umber_compass.steps.checks.check import Fix, names
 from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import Words, words

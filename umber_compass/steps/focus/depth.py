@@ -10,10 +10,10 @@ from umber_compass.plan.edits import Edit, each_part, study, with_colours
 from umber_compass.plan.model import Colour, Pinned, Plan, Solid
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.terms import Value
-from umber_compass.steps.focus.shifts import Shift, mean_lab, shift_colours, value_of
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import MOST_CHROMA
 from umber_compass.steps.harmony.scheme import slot_hues
+from umber_compass.steps.harmony.shifts import Shift, mean_lab, shift_colours, value_of
 from umber_compass.words import words
 
 GROUPS: dict[str, tuple[str, ...]] = {

@@ -11,8 +11,8 @@ from umber_compass.plan.model import Region
 from umber_compass.plan.wishes import Falloff, FalloffOf
 from umber_compass.steps.focus.attention import Attention
 from umber_compass.steps.focus.lattice import Lattice
-from umber_compass.steps.focus.shifts import Shift, shift_colours
 from umber_compass.steps.harmony.colours import RegionColour
+from umber_compass.steps.harmony.shifts import Shift, shift_colours
 from umber_compass.words import words
 
 KINDS: tuple[FalloffOf, ...] = ("chroma", "contrast", "hue")

@@ -3,10 +3,10 @@
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.colours import end_names
-from umber_compass.steps.harmony.rows import row_order
 from umber_compass.steps.harmony.zones import zones_of
 from umber_compass.steps.light.chart import PLACES
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.ramps.rows import row_order
 
 KINDS = {
     "gpl": "{stem}.gpl",

@@ -6,11 +6,11 @@ from typing import NamedTuple
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.model import Region, Scheme
 from umber_compass.plan.terms import Slot, Wheel
+from umber_compass.steps.harmony.colour_words import colour_name
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles, wished_shares
 from umber_compass.steps.harmony.schemes import spec_of
-from umber_compass.steps.sketch.naming import colour_name
 
 _NO_HUE = "#808080"  # what stands for the greys
 

@@ -1,8 +1,8 @@
 """A region's colour changed so that it reads another way."""
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.focus.shifts import Shift, shift_colours
 from umber_compass.steps.harmony.relativity import Found, Way
+from umber_compass.steps.harmony.shifts import Shift, shift_colours
 from umber_compass.words import words
 
 

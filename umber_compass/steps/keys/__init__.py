@@ -6,9 +6,9 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan
 from umber_compass.plan.practices import rule_of
 from umber_compass.plan.settings import NUMBER, Kind
+from umber_compass.steps.keys.key import Group, Key, Setting, setting
 from umber_compass.steps.keys.piece import LAMPS, PIECE, RIG, RULES, SHARES, SLOTS
 from umber_compass.steps.keys.regions import REGIONS
-from umber_compass.steps.keys.spec import Group, Key, Setting, setting
 from umber_compass.steps.keys.wishes import FOCUS, WISHES
 from umber_compass.words import Refusal, words
 

@@ -16,7 +16,7 @@ from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
-from umber_compass.steps.keys.spec import Group, Key, from_table, only
+from umber_compass.steps.keys.key import Group, Key, from_table, only
 from umber_compass.steps.light.lamps import MOST_DEG, Stand, direction_of, stand_of
 from umber_compass.words import Refusal, words
 

@@ -18,7 +18,7 @@ from umber_compass.steps.harmony.edits import (
     set_value,
     toggle_pin,
 )
-from umber_compass.steps.keys.spec import Group, Key, from_table
+from umber_compass.steps.keys.key import Group, Key, from_table
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.words import Refusal, words
 

@@ -18,8 +18,8 @@ from umber_compass.plan.wish_edits import (
 )
 from umber_compass.plan.wishes import Bands
 from umber_compass.steps.focus.attention import focus_regions
+from umber_compass.steps.keys.key import Group, Key, Setting, only
 from umber_compass.steps.keys.regions import named as region_named
-from umber_compass.steps.keys.spec import Group, Key, Setting, only
 from umber_compass.steps.values.bands import KEYS
 from umber_compass.steps.values.wants import SPECS, Wants, wants_of
 from umber_compass.words import Refusal, words

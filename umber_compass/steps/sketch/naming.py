@@ -7,21 +7,12 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.measured import Measured
-from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, polar
-from umber_compass.steps.sketch.colour_words import WORDS, distances
+from umber_compass.colour.spaces import Floats
+from umber_compass.steps.harmony.colour_words import WORDS, distances, lch_of
 
 _ALIKE = 0.015  # OKLab distance under which two regions share a word and are told apart by place
 _ROUNDS = 3
 _MOST_NAMED = 400  # beyond the words there are, regions are numbered
-
-
-def colour_name(colour: Measured) -> str:
-    """A colour in words, as `deep teal`."""
-    return WORDS.phrase[int((distances(_lch([colour])) + WORDS.price)[0].argmin())]
-
-
-def _lch(colours: Sequence[Measured]) -> Floats:
-    return polar(oklab(decode(np.array([parse_hex(c.hex) for c in colours]))))
 
 
 def region_names(
@@ -31,7 +22,7 @@ def region_names(
 ) -> list[str]:
     """A name for each region, all different. The largest takes its word first; regions of nearly
     one colour take one word and their place, shares of width and height."""
-    lch = _lch(colours)
+    lch = lch_of(colours)
     order = np.argsort(
         -np.asarray(areas if areas is not None else np.ones(len(colours))), kind="stable"
     )

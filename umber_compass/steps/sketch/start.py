@@ -11,7 +11,7 @@ from umber_compass.plan.terms import Role
 from umber_compass.plan.wishes import MOST_BANDS, Bands, Wishes
 from umber_compass.steps.harmony.fit import read_schemes
 from umber_compass.steps.harmony.scheme import planned_as
-from umber_compass.steps.sketch.kinds.spec import Split
+from umber_compass.steps.sketch.kinds.kind import Split
 from umber_compass.steps.sketch.naming import distinct, place_names, region_names
 from umber_compass.words import Refusal, words
 

@@ -7,7 +7,7 @@ import numpy as np
 
 from umber_compass.colour.spaces import Floats
 from umber_compass.plan.model import Plan, Rig
-from umber_compass.steps.studies.spec import Soil
+from umber_compass.steps.studies.grow_rule import Soil
 
 _OTHER_LIGHT = 0.09  # what another light counts as
 _LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*

@@ -10,7 +10,7 @@ from umber_compass.plan.edits import study, with_scheme, with_study
 from umber_compass.plan.harmony_edits import turned
 from umber_compass.plan.light_edits import light_on, rig_of, with_rig
 from umber_compass.plan.model import Plan, Rig, Study
-from umber_compass.steps.studies.spec import lead_word
+from umber_compass.steps.studies.grow_rule import lead_word
 
 What: TypeAlias = Literal["colours", "light"]
 _TURNS = (0, 60, 120, 180, 240, 300)  # wheel degrees

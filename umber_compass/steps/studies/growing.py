@@ -16,11 +16,11 @@ from umber_compass.plan.model import Pinned, Plan, Planned, Study
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks.judging import measure_all
 from umber_compass.steps.harmony.scheme import slot_hues
+from umber_compass.steps.mending.balance import balance
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.choosing import Candidate, least_apart, picked
+from umber_compass.steps.studies.grow_rule import Soil, Version, grounds_of
 from umber_compass.steps.studies.rules import RULES
-from umber_compass.steps.studies.spec import Soil, Version, grounds_of
-from umber_compass.steps.values.balance import balance
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 

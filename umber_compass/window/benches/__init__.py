@@ -1,5 +1,6 @@
 """One bench a step, each a folder and one row here, in the route's order."""
 
+from umber_compass.window.bench.row import BenchRow
 from umber_compass.window.benches import (
     focus,
     handoff,
@@ -10,7 +11,6 @@ from umber_compass.window.benches import (
     studies,
     values,
 )
-from umber_compass.window.benches.row import BenchRow
 
 
 def steps_titles() -> dict[str, str]:

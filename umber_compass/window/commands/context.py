@@ -11,9 +11,9 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.frame.menus import Actions
-from umber_compass.window.layout import Layout
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.stage.marks import StageMarks
+from umber_compass.window.widgets.actions import Actions
 from umber_compass.window.widgets.under import Showing, Under
 from umber_compass.words import Refusal
 

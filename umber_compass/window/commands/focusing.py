@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QLineEdit
 from umber_compass.plan.focus_edits import follow_roles, set_point
 from umber_compass.steps.focus.edits import toggle_focus
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.layout import Layout
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks
 from umber_compass.window.widgets.timers import single_shot

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QAbstractButton, QApplication
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.desk.session import Session
 from umber_compass.window.frame.following import Following
-from umber_compass.window.layout import Layout
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.strip.small_views import SmallViews
 
 _NAMING = "sketch"  # where regions are named

@@ -24,12 +24,12 @@ from umber_compass.plan.terms import Verdict
 from umber_compass.steps.handoff.palette import stem
 from umber_compass.steps.studies.client import What, variants
 from umber_compass.steps.studies.growing import Growth, grow
-from umber_compass.window.benches.studies.bench import COUNT, StudiesBench
+from umber_compass.window.benches.studies.studies_bench import COUNT, StudiesBench
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
-from umber_compass.window.frame.menus import Actions
-from umber_compass.window.layout import Layout
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.wall.shown import STEP, WallShown
+from umber_compass.window.widgets.actions import Actions
 from umber_compass.words import Refusal, Words, words
 from umber_compass.work import Tick
 

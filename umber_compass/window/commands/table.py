@@ -22,8 +22,8 @@ from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.pasting import Pasting
 from umber_compass.window.desk.sketch_files import SketchFiles
-from umber_compass.window.frame.menus import Action, Condition
-from umber_compass.window.help import ABOUT, KEYS, PAGES
+from umber_compass.window.frame.help import ABOUT, KEYS, PAGES
+from umber_compass.window.widgets.actions import Action, Condition
 from umber_compass.window.widgets.theme import ROOMS
 
 

@@ -7,13 +7,13 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QDialog, QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from umber_compass.formats.records import Entry
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.desk.bringing_back import BringingBack, Left
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.recent_plans import when_of
-from umber_compass.window.left_card import LeftCard
-from umber_compass.window.start_card import Card
+from umber_compass.window.start.card import Card
+from umber_compass.window.start.left_card import LeftCard
 from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.scrolled import at_top, scrolled
 

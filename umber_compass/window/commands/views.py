@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QLineEdit, QMainWi
 
 from umber_compass.window.desk.session import Session
 from umber_compass.window.frame.following import Following
-from umber_compass.window.layout import Layout
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.widgets import theme
 
 # Held down, a letter shows another moment of the plan, or a part of its light.

@@ -8,6 +8,8 @@ from umber_compass.steps.pipeline import Derived, painted_through, seen_on, seen
 from umber_compass.window.desk.worker import Urgency, Worker
 from umber_compass.window.widgets.bitmap import Bitmap
 
+QUICK_PX = 160  # width of the small views while something is dragged
+
 
 class _Made(NamedTuple):
     """What a grid shows, and of which codes."""

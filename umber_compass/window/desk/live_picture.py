@@ -11,7 +11,7 @@ from umber_compass.document import Kept, Pixels, built_relief
 from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
 from umber_compass.picture.relief import Relief
 from umber_compass.plan.model import Plan
-from umber_compass.steps.light.views import in_part
+from umber_compass.steps.light_views import in_part
 from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
 from umber_compass.window.desk.grids import Grids
 from umber_compass.window.desk.session import Session

@@ -14,8 +14,8 @@ from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Neck, Plan
 from umber_compass.steps.sketch.kinds import Settings
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.gaps import NeckMark, neck_marks_of
 from umber_compass.window.desk.worker import Urgency, said
-from umber_compass.window.stage.neck_marks import NeckMark, neck_marks_of
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 

@@ -11,7 +11,7 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import set_mood
 from umber_compass.plan.uses import USES, seen_as
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.widgets.fields import NotesField, Of, TextField
 from umber_compass.window.widgets.setting_field import SettingField
 

@@ -17,8 +17,8 @@ from umber_compass.plan.practices import PRACTICES, Rule
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.rule_steps import step_of_rule
 from umber_compass.steps.pipeline import Derived
+from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.benches import steps_titles
-from umber_compass.window.benches.bench import Bench, quiet
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.scrolled import scrolled
 

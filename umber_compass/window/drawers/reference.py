@@ -20,7 +20,7 @@ from umber_compass.plan.brief_edits import remove_reference
 from umber_compass.plan.model import Plan, Reference
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
-from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.desk.references import Read, reference_of
 from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.clipboard import copied, picture_of

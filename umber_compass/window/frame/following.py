@@ -9,15 +9,15 @@ from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.followed import Followed
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import lit_range
+from umber_compass.window.bench.bench import Bench
 from umber_compass.window.benches import BENCHES
-from umber_compass.window.benches.bench import Bench
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.frame.menus import Actions
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.frame.tray_painting import Swatch
-from umber_compass.window.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks
 from umber_compass.window.strip.views import OF_LIGHT
+from umber_compass.window.widgets.actions import Actions
 
 _LEAST_ROOM = 120  # px for what the piece is for
 

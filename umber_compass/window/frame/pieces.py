@@ -7,7 +7,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.turns import Part
 from umber_compass.window.frame.following import Following
-from umber_compass.window.layout import Layout
+from umber_compass.window.frame.layout import Layout
 from umber_compass.window.strip.small_views import SmallViews
 
 _PIECE = 3.0  # ms in which results are worked out

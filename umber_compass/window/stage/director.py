@@ -10,13 +10,13 @@ from umber_compass.colour.packed import pack, unpack
 from umber_compass.document import about
 from umber_compass.picture.seen import whole
 from umber_compass.steps.checks import Fix
-from umber_compass.steps.light.views import LIGHT_VIEWS
+from umber_compass.steps.light_views import LIGHT_VIEWS
 from umber_compass.views import PLAIN, VIEWS
-from umber_compass.views.spec import Picture
+from umber_compass.views.view import Picture
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.grids import QUICK_PX
 from umber_compass.window.desk.moments import moment, preview
 from umber_compass.window.stage.stage import Stage
-from umber_compass.window.strip.small_views import QUICK_PX
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 

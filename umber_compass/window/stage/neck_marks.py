@@ -1,44 +1,12 @@
 """Gaps of line art on the stage: a tick across each that was closed, a ring where one may leak."""
 
-from collections.abc import Sequence
-from typing import NamedTuple
-
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from umber_compass.plan.model import Neck
+from umber_compass.window.desk.gaps import NeckMark
 
 _REACH = 9  # px round a mark in which it is hit
 _RING = 8.0
-
-
-class NeckMark(NamedTuple):
-    """One gap: its ends as shares of the picture, whether it is closed, its width in px."""
-
-    number: int
-    x0: float
-    y0: float
-    x1: float
-    y1: float
-    closed: bool
-    width_px: float
-
-
-def neck_marks_of(necks: Sequence[Neck], size: tuple[int, int]) -> tuple[NeckMark, ...]:
-    """The marks of a sketch's gaps; `size` is its width and height, px."""
-    width, height = size
-    return tuple(
-        NeckMark(
-            i,
-            n.x0 / width,
-            n.y0 / height,
-            n.x1 / width,
-            n.y1 / height,
-            n.closed,
-            float(((n.x1 - n.x0) ** 2 + (n.y1 - n.y0) ** 2) ** 0.5),
-        )
-        for i, n in enumerate(necks)
-    )
 
 
 def paint(painter: QPainter, marks: tuple[NeckMark, ...], frame: QRectF) -> None:

@@ -11,12 +11,12 @@ from PySide6.QtGui import (
 )
 
 from umber_compass.steps.light.lamps import in_words, stepped
+from umber_compass.window.desk.gaps import NeckMark
 from umber_compass.window.stage import focus_marks, lamp_marks, neck_marks, tags
 from umber_compass.window.stage.axis_marks import AxisHandles
 from umber_compass.window.stage.drawn_on import DrawnOn
 from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.lamp_marks import LampMark
-from umber_compass.window.stage.neck_marks import NeckMark
 from umber_compass.window.stage.outline import Outline
 from umber_compass.window.stage.panning import Panning
 from umber_compass.window.stage.tags import Covers, Placed, Tag

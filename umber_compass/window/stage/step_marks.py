@@ -4,10 +4,10 @@ from collections.abc import Mapping
 from types import MappingProxyType
 from typing import NamedTuple
 
+from umber_compass.window.desk.gaps import NeckMark
 from umber_compass.window.stage.axis_marks import AxisMark
 from umber_compass.window.stage.focus_marks import FocusMarks
 from umber_compass.window.stage.lamp_marks import LampMark
-from umber_compass.window.stage.neck_marks import NeckMark
 
 
 class Marks(NamedTuple):

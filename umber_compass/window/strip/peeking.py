@@ -3,9 +3,9 @@
 from PySide6.QtCore import QObject
 
 from umber_compass.steps.checks import Fix
-from umber_compass.window.frame.notice import Notice
 from umber_compass.window.stage.director import Director
 from umber_compass.window.strip.small_views import SmallViews
+from umber_compass.window.widgets.notice import Notice
 
 
 class Peeking(QObject):

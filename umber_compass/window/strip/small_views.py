@@ -8,11 +8,12 @@ from umber_compass.colour.packed import Packed, pack, unpack
 from umber_compass.document import about, built_relief
 from umber_compass.picture.seen import whole
 from umber_compass.plan.light_edits import light_on
-from umber_compass.steps.light.views import in_part
+from umber_compass.steps.light_views import in_part
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
-from umber_compass.views.spec import Picture
+from umber_compass.views.view import Picture
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.grids import QUICK_PX
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.worker import said
 from umber_compass.window.strip.view_strip import ViewStrip
@@ -22,7 +23,6 @@ from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
 VIEW_PX = 320  # width at which the small views are worked out
-QUICK_PX = 160  # the same while something is dragged
 _AFTER = 100  # ms between two rounds of views while something is dragged
 
 

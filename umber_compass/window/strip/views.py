@@ -3,7 +3,7 @@ its light."""
 
 from typing import NamedTuple
 
-from umber_compass.steps.light.views import LIGHT_VIEWS
+from umber_compass.steps.light_views import LIGHT_VIEWS
 from umber_compass.views import VIEWS
 
 

@@ -8,11 +8,11 @@ from umber_compass.plan.model import Plan, Study
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.studies.bench import StudiesBench
+from umber_compass.window.benches.studies.number_rows import rows_of
+from umber_compass.window.benches.studies.studies_bench import StudiesBench
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.wall.card import CardFace
 from umber_compass.window.wall.cards import Cards, Look
-from umber_compass.window.wall.number_rows import rows_of
 from umber_compass.window.wall.wall import StudyWall
 
 Strip: TypeAlias = tuple[tuple[str, float], ...]  # hex and share

@@ -3,9 +3,9 @@
 import numpy as np
 
 from umber_compass.colour.spaces import Floats
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, names, upper
 from umber_compass.steps.checks.focus.giving_way import fix_until
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names, upper
-from umber_compass.steps.focus.mending import (
+from umber_compass.steps.mending.focus import (
     CHANNELS,
     MARGIN,
     cause,
@@ -13,7 +13,7 @@ from umber_compass.steps.focus.mending import (
     passes,
     quieten,
 )
-from umber_compass.steps.focus.scene import Scene, scene_of
+from umber_compass.steps.mending.scene import Scene, scene_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under
 from umber_compass.steps.focus.attention import Attention
 from umber_compass.steps.focus.lattice import Lattice
 from umber_compass.steps.pipeline import Derived

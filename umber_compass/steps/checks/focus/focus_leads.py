@@ -1,8 +1,7 @@
 """What should be met first draws the eye clearly more than anything else."""
 
 from umber_compass.colour.spaces import Floats
-from umber_compass.steps.checks.focus.giving_way import fix_until
-from umber_compass.steps.checks.spec import (
+from umber_compass.steps.checks.check import (
     CheckSpec,
     Fix,
     Result,
@@ -10,11 +9,12 @@ from umber_compass.steps.checks.spec import (
     listed,
     upper,
 )
+from umber_compass.steps.checks.focus.giving_way import fix_until
 from umber_compass.steps.focus.attention import Attention
-from umber_compass.steps.focus.mending import GAINS, MARGIN, lead_by, strengthen
-from umber_compass.steps.focus.scene import Scene
+from umber_compass.steps.mending.focus import GAINS, MARGIN, lead_by, strengthen
+from umber_compass.steps.mending.room import is_movable
+from umber_compass.steps.mending.scene import Scene
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
 
 NAME = "focus-leads"

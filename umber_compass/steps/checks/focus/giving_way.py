@@ -4,11 +4,11 @@ from collections.abc import Callable
 
 from umber_compass.colour.spaces import Floats, hue_distance
 from umber_compass.plan.edits import Edit
+from umber_compass.steps.checks.check import Fix, listed, names
 from umber_compass.steps.checks.shifting import lighten_or_darken
-from umber_compass.steps.checks.spec import Fix, listed, names
-from umber_compass.steps.focus.mending import until
-from umber_compass.steps.focus.scene import Scene
-from umber_compass.steps.focus.shifts import Shifts, all_shifts
+from umber_compass.steps.harmony.shifts import Shifts, all_shifts
+from umber_compass.steps.mending.focus import until
+from umber_compass.steps.mending.scene import Scene
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import Words, words
 

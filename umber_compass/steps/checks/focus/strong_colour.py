@@ -1,10 +1,18 @@
 """Strong colour works by being rare: how much of the picture it holds, over all and of one hue."""
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Level, Result, level_over, listed, names
-from umber_compass.steps.focus.shifts import Shift, shift_colours
+from umber_compass.steps.checks.check import (
+    CheckSpec,
+    Fix,
+    Level,
+    Result,
+    level_over,
+    listed,
+    names,
+)
+from umber_compass.steps.harmony.shifts import Shift, shift_colours
+from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
 
 NAME = "strong-colour"

@@ -1,10 +1,10 @@
 """Two places that draw the eye alike: neither is met first."""
 
 from umber_compass.colour.spaces import Floats
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, upper
 from umber_compass.steps.checks.focus.giving_way import fix_until
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, upper
-from umber_compass.steps.focus.mending import MARGIN, quieten
-from umber_compass.steps.focus.scene import Scene, scene_of
+from umber_compass.steps.mending.focus import MARGIN, quieten
+from umber_compass.steps.mending.scene import Scene, scene_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 

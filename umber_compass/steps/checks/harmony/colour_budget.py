@@ -1,6 +1,6 @@
 """More colours than the piece may use."""
 
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result
 from umber_compass.steps.harmony.budget import Budget, merging, within
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.parting import wanted

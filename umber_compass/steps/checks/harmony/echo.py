@@ -8,7 +8,7 @@ from msgspec.structs import replace
 from umber_compass.plan.edits import Edit, each_part, part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Planned, Solid
 from umber_compass.plan.terms import Slot
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, names, upper
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, names, upper
 from umber_compass.steps.harmony.places import SlotPlaces, places_of_region
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words

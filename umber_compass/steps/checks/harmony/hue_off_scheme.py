@@ -8,7 +8,7 @@ from umber_compass.colour.spaces import hue_distance
 from umber_compass.plan.edits import Edit, part, study, with_colours, with_part
 from umber_compass.plan.model import Plan, Planned
 from umber_compass.plan.terms import Slot
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names, upper
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, names, upper
 from umber_compass.steps.harmony.scheme import slot_hues, stray_deg
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words

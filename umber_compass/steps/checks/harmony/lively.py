@@ -1,7 +1,7 @@
 """A quiet palette needs small differences where values are alike, or it goes dead."""
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result
 from umber_compass.steps.harmony.quiet import quieten
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words

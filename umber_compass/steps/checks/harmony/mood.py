@@ -3,10 +3,10 @@
 from umber_compass.plan.edits import Edit, part, study
 from umber_compass.plan.model import Planned
 from umber_compass.plan.moods import MOODS
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over, names, upper
-from umber_compass.steps.focus.shifts import Shift, shift_colours
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, names, upper
 from umber_compass.steps.harmony.mood import disagreement, odd_one
 from umber_compass.steps.harmony.moody import brought_within
+from umber_compass.steps.harmony.shifts import Shift, shift_colours
 from umber_compass.steps.harmony.warmth import COOL_HUE, WARM_HUE
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words

@@ -5,7 +5,7 @@ import numpy as np
 from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.spaces import Floats, cielab, decode, parse_hex
 from umber_compass.picture.mixes import Ints
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, names
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, names
 from umber_compass.steps.harmony.budget import Merge, merging
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words

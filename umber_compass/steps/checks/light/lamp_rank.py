@@ -4,7 +4,7 @@ from umber_compass.colour.spaces import luminance
 from umber_compass.picture.light import DARK, lights_of
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.light_edits import rig_of, set_ambient, set_lamp
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 

@@ -18,7 +18,7 @@ from umber_compass.colour.spaces import (
     value,
 )
 from umber_compass.plan.light_edits import rig_of, set_ambient, set_lamp
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 

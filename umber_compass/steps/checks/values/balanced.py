@@ -1,9 +1,9 @@
 """Fixes by balance: the least movement that meets one demand and keeps those that are met."""
 
+from umber_compass.steps.checks.check import Fix, Result
 from umber_compass.steps.checks.shifting import shifting
-from umber_compass.steps.checks.spec import Fix, Result
+from umber_compass.steps.mending.balance import Balance, balance
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.balance import Balance, balance
 from umber_compass.words import words
 
 

@@ -2,7 +2,7 @@
 
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.wish_edits import set_bands
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over
 from umber_compass.steps.checks.values.balanced import balanced
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.bands import KEYS, band_shares

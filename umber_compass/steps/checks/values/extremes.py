@@ -5,12 +5,12 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.plan.edits import region
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over
 from umber_compass.steps.checks.shifting import shifting
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_over
+from umber_compass.steps.mending.beyond import shares_beyond
+from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.beyond import shares_beyond
 from umber_compass.steps.values.measured import moved_values
-from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
 
 NAME = "extremes"

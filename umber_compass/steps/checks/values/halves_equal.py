@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under
 from umber_compass.steps.checks.values.balanced import balanced
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words

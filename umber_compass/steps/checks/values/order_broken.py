@@ -2,7 +2,7 @@
 
 from itertools import pairwise
 
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under, names, upper
 from umber_compass.steps.checks.values.balanced import balanced
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import mean_value

@@ -5,11 +5,11 @@ import numpy as np
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, encode
+from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under, names, upper
 from umber_compass.steps.checks.shifting import shifting
-from umber_compass.steps.checks.spec import CheckSpec, Fix, Result, level_under, names, upper
+from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.parting import Border, gaps, sides_of, wanted
-from umber_compass.steps.values.room import is_movable
 from umber_compass.words import words
 
 NAME = "other-grey"

@@ -4,8 +4,7 @@ from functools import partial
 
 import numpy as np
 
-from umber_compass.steps.checks.shifting import shifting
-from umber_compass.steps.checks.spec import (
+from umber_compass.steps.checks.check import (
     CheckSpec,
     Fix,
     Result,
@@ -14,10 +13,11 @@ from umber_compass.steps.checks.spec import (
     names,
     upper,
 )
+from umber_compass.steps.checks.shifting import shifting
+from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.figures import Figure
 from umber_compass.steps.values.measured import moved_values, region_values
-from umber_compass.steps.values.room import is_movable
 from umber_compass.words import Words, words
 
 NAME = "shadow-middles"

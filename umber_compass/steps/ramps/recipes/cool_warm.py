@@ -5,7 +5,7 @@ import numpy as np
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, encode, hue_distance
-from umber_compass.steps.ramps.recipes.spec import (
+from umber_compass.steps.ramps.recipes.recipe import (
     Ask,
     RecipeSpec,
     base_lch,

@@ -4,7 +4,7 @@ stopped at 0 and 100; the hexcone hue may turn a little each step."""
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, hsb, hsb_to_encoded
-from umber_compass.steps.ramps.recipes.spec import Ask, RecipeSpec, colourfulness, with_base
+from umber_compass.steps.ramps.recipes.recipe import Ask, RecipeSpec, colourfulness, with_base
 
 
 def _steps(ask: Ask) -> Floats:

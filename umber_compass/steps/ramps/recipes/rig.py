@@ -17,7 +17,7 @@ from umber_compass.colour.spaces import (
 from umber_compass.picture.light import Lights, Tint, lights_of, tinted, tinting
 from umber_compass.plan.model import Rig
 from umber_compass.steps.light.exposure import light_at
-from umber_compass.steps.ramps.recipes.spec import (
+from umber_compass.steps.ramps.recipes.recipe import (
     Ask,
     RecipeSpec,
     base_lch,

@@ -2,7 +2,7 @@
 
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, encode
-from umber_compass.steps.ramps.recipes.spec import Ask, RecipeSpec, base_lch, ladder, with_base
+from umber_compass.steps.ramps.recipes.recipe import Ask, RecipeSpec, base_lch, ladder, with_base
 
 
 def _steps(ask: Ask) -> Floats:

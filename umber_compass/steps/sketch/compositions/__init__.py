@@ -2,7 +2,7 @@
 
 from umber_compass.registry import registered
 from umber_compass.steps.sketch.compositions import table
-from umber_compass.steps.sketch.compositions.spec import Composition, Drawn, drawn
+from umber_compass.steps.sketch.compositions.composition import Composition, Drawn, drawn
 
 COMPOSITIONS: dict[str, Composition] = registered("COMPOSITIONS", table)
 

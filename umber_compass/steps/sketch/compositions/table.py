@@ -1,7 +1,7 @@
 """Six compositions of our own, to begin without a sketch. Places are shares of the picture’s width
 and height; shapes come from the farthest to the nearest."""
 
-from umber_compass.steps.sketch.compositions.spec import WHOLE, Composition, Shape, box
+from umber_compass.steps.sketch.compositions.composition import WHOLE, Composition, Shape, box
 
 # Rows of numbers, which the formatter would set one below the other.
 # fmt: off

@@ -3,7 +3,7 @@
 from umber_compass.registry import registered
 from umber_compass.steps.sketch.kinds import flats, grey, layers, lines, painting
 from umber_compass.steps.sketch.kinds.guessing import Guess, guess_kind
-from umber_compass.steps.sketch.kinds.spec import KindSpec, Setting, Settings, Split, told
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, told
 
 KINDS: dict[str, KindSpec] = registered("KIND", flats, lines, grey, painting, layers)
 AUTO, NONE = "auto", "none"  # what suits; a composition of our own instead of a sketch

@@ -15,7 +15,7 @@ from umber_compass.steps.sketch.flats.lossy import (
     smaller,
 )
 from umber_compass.steps.sketch.flats.palette import is_lossy, is_shaded, palette_of
-from umber_compass.steps.sketch.kinds.spec import KindSpec, Settings, Split
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Settings, Split
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 

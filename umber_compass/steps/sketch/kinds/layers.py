@@ -6,6 +6,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.packed import Levels, Packed, unpack
 from umber_compass.picture.mixes import Labels
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, told
 from umber_compass.steps.sketch.kinds.many import (
     AT_MOST,
     by_area,
@@ -13,7 +14,6 @@ from umber_compass.steps.sketch.kinds.many import (
     strips_of,
     within_bounds,
 )
-from umber_compass.steps.sketch.kinds.spec import KindSpec, Setting, Settings, Split, told
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
 

@@ -8,8 +8,8 @@ from umber_compass.colour.packed import Packed, unpack
 from umber_compass.plan.model import Neck
 from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.joining import Parts
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_told
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, within_bounds
-from umber_compass.steps.sketch.kinds.spec import KindSpec, Setting, Settings, Split, number_told
 from umber_compass.steps.sketch.lines.ink import Mask, distance_to, grey_of, ink_of
 from umber_compass.steps.sketch.lines.necks import Found, find_areas, grow_into
 from umber_compass.steps.sketch.lines.tips import Gap

@@ -11,7 +11,7 @@ from umber_compass.steps.sketch.joining import (
     borders_between,
     merged_specks,
 )
-from umber_compass.steps.sketch.kinds.spec import Setting, Settings, told
+from umber_compass.steps.sketch.kinds.kind import Setting, Settings, told
 from umber_compass.words import Refusal, words
 
 MOST_REGIONS = 2000

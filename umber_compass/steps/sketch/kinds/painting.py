@@ -5,8 +5,8 @@ import numpy as np
 from PIL import Image, ImageFilter
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_told
 from umber_compass.steps.sketch.kinds.many import by_area, means_of
-from umber_compass.steps.sketch.kinds.spec import KindSpec, Setting, Settings, Split, number_told
 from umber_compass.steps.sketch.paints.merging import merged
 from umber_compass.steps.sketch.paints.pieces import colours_of, pieces_of
 from umber_compass.steps.sketch.paints.refining import at_full_size

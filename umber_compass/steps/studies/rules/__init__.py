@@ -1,6 +1,7 @@
 """The rules studies are grown by, one file each, in the order they are shown."""
 
 from umber_compass.registry import registered
+from umber_compass.steps.studies.grow_rule import GrowRule
 from umber_compass.steps.studies.rules import (
     ground,
     lead,
@@ -12,7 +13,6 @@ from umber_compass.steps.studies.rules import (
     temperature,
     turn,
 )
-from umber_compass.steps.studies.spec import GrowRule
 
 RULES: dict[str, GrowRule] = registered(
     "RULE", ground, turn, lead, scheme, temperature, strength, mood, library, lights

@@ -6,7 +6,7 @@ from msgspec.structs import replace
 
 from umber_compass.plan.edits import each_part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Solid
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version, ground_value
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version, ground_value
 
 _LIGHT, _DARK = 80.0, 24.0  # L*
 _SAME = 12.0  # L* within which a ground is that already

@@ -9,7 +9,7 @@ from umber_compass.plan.model import Plan
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.families import hue_word
 from umber_compass.steps.harmony.scheme import needle_angles
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:

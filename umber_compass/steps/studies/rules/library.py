@@ -9,7 +9,7 @@ from umber_compass.plan.model import Plan
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:

@@ -6,7 +6,7 @@ from msgspec.structs import replace
 
 from umber_compass.plan.light_edits import rig_of, with_rig
 from umber_compass.plan.model import Lamp, Plan
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:

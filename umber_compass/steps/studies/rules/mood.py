@@ -6,7 +6,7 @@ from umber_compass.plan.edits import study
 from umber_compass.plan.model import Plan
 from umber_compass.plan.moods import MOODS
 from umber_compass.steps.harmony.moody import moody
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 
 def _versions(plan: Plan, soil: Soil) -> list[Version]:

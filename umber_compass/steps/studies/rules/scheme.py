@@ -8,7 +8,7 @@ from umber_compass.plan.edits import each_part, part, study, with_study
 from umber_compass.plan.model import Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.schemes import SCHEMES
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 _OFFSETS = 0.5  # of a colour’s turn from its slot that stays
 

@@ -7,7 +7,7 @@ from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.leaning import strengthened
 from umber_compass.steps.harmony.mood import mood_measures
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 _STRONG = 11.0  # mean OKLCh chroma x 100 from which nothing stronger is offered
 _QUIETER, _STRONGER = (0.5, 1.0), (1.45, 1.25)  # times; of the focus

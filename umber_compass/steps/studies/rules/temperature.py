@@ -4,7 +4,7 @@ from functools import partial
 
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.leaning import leaned
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 _BY = 0.035  # OKLab toward a pole
 

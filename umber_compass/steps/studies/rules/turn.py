@@ -6,7 +6,7 @@ from umber_compass.plan.edits import study, with_scheme
 from umber_compass.plan.harmony_edits import turned
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.families import hue_word
-from umber_compass.steps.studies.spec import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
 
 _STEP = 30
 

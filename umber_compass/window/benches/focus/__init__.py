@@ -1,8 +1,8 @@
 """The focus bench."""
 
-from umber_compass.window.benches.focus.bench import FocusBench, marks
+from umber_compass.window.bench.row import BenchRow
+from umber_compass.window.benches.focus.focus_bench import FocusBench, marks
 from umber_compass.window.benches.focus.looking import join
-from umber_compass.window.benches.row import BenchRow
 
 ROW = BenchRow(
     "focus",

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.focus.depth import GROUPS, add_air, move_group, spread_group, tone_group
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.nudge import Nudge
 
 _MOST_OFFERED, _MOST_NAMED = 12, 8

@@ -7,8 +7,8 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.focus_edits import set_falloff
 from umber_compass.plan.wishes import Falloff, FalloffOf
 from umber_compass.steps.focus.falloff import KINDS, apply_falloff, wished
+from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.room import is_movable
 from umber_compass.window.benches.focus.falloff_chart import FalloffChart
 from umber_compass.window.widgets.fields import NumberField
 

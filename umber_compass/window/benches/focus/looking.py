@@ -3,9 +3,9 @@
 from PySide6.QtCore import QEvent, QObject
 
 from umber_compass.steps.checks import Fix
-from umber_compass.window.benches.bench import Bench
-from umber_compass.window.benches.focus.bench import FocusBench
-from umber_compass.window.benches.hands import Hands
+from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.hands import Hands
+from umber_compass.window.benches.focus.focus_bench import FocusBench
 from umber_compass.window.widgets.timers import single_shot
 
 _AFTER = 150  # ms of rest

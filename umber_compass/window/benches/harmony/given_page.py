@@ -3,11 +3,11 @@
 from PySide6.QtWidgets import QGridLayout, QLabel
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.checks.spec import names
+from umber_compass.steps.checks.check import names
 from umber_compass.steps.harmony.given import Suited, given_colours, take_ground
 from umber_compass.steps.harmony.scheme_edits import fit_scheme
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import Swatches
 from umber_compass.window.widgets.peek_button import PeekButton

@@ -16,11 +16,11 @@ from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.harmony.gradation import set_axis
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
-from umber_compass.steps.harmony.rows import row_order
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench
-from umber_compass.window.benches.hands import Hands
-from umber_compass.window.benches.harmony.bench import HarmonyBench
+from umber_compass.steps.ramps.rows import row_order
+from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.hands import Hands
+from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
 from umber_compass.window.desk.worker import said
 from umber_compass.window.stage.axis_marks import AxisMark, mark_of
 from umber_compass.window.stage.step_marks import Marks

@@ -17,7 +17,7 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.harmony.mapping import move_swatch
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.mapping import MappedRegion, Mapping
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.peek_button import PeekButton

@@ -9,7 +9,7 @@ from umber_compass.plan.study_edits import set_mood, set_mood_wish
 from umber_compass.steps.harmony.mood import MoodRow
 from umber_compass.steps.harmony.warmth import Temperature
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.theme import THEME, font

@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.nudge import Nudge
 
 

@@ -15,9 +15,9 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import in_study
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import toggle_pin
-from umber_compass.steps.harmony.rows import CORE_SHARE, colour_rows, row_order
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.steps.ramps.rows import CORE_SHARE, colour_rows, row_order
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.benches.harmony.palette_rows import PaletteRow, PaletteRows
 from umber_compass.window.widgets import value_words

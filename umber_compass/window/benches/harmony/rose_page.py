@@ -21,7 +21,7 @@ from umber_compass.plan.harmony_edits import (
 )
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Slot
-from umber_compass.steps.checks.spec import listed, names
+from umber_compass.steps.checks.check import listed, names
 from umber_compass.steps.harmony.readings import NowReading
 from umber_compass.steps.harmony.rose import family_turn
 from umber_compass.steps.harmony.scheme_edits import (
@@ -33,7 +33,7 @@ from umber_compass.steps.harmony.scheme_edits import (
 )
 from umber_compass.steps.harmony.schemes import FREE, SCHEMES, spec_of
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.benches.harmony.rose import Rose
 from umber_compass.window.benches.harmony.shares import Shares

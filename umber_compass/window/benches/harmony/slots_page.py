@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QToolButt
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.scheme_edits import pull_into
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import Swatches
 from umber_compass.window.widgets.nudge import Nudge

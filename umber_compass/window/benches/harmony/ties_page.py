@@ -11,7 +11,7 @@ from umber_compass.steps.harmony.places import SlotPlaces
 from umber_compass.steps.harmony.quiet import quieten, tint_greys
 from umber_compass.steps.harmony.unify import unify
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import dot
 from umber_compass.window.widgets.nudge import Nudge

@@ -1,7 +1,7 @@
 """The light bench."""
 
-from umber_compass.window.benches.light.bench import LightBench, join, marks
-from umber_compass.window.benches.row import BenchRow
+from umber_compass.window.bench.row import BenchRow
+from umber_compass.window.benches.light.light_bench import LightBench, join, marks
 
 ROW = BenchRow(
     "light",

@@ -18,7 +18,7 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.plan.sketch_edits import share_form
 from umber_compass.plan.terms import Form
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 
 _FORMS = ("auto", "flat", "round", "slope")
 

@@ -9,7 +9,7 @@ from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import encode, to_hex
 from umber_compass.plan.model import Rig
 from umber_compass.steps.light.lamps import MOST_DEG, Stand, direction_of, stand_of
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import NumberField, Of, TextField
 from umber_compass.window.widgets.setting_field import SettingField
 from umber_compass.words import Refusal

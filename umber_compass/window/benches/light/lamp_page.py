@@ -14,7 +14,7 @@ from umber_compass.plan.model import Anchor, Direction, Rig
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.light.form_bar import FormBar
 from umber_compass.window.benches.light.lamp_bar import LampBar
 from umber_compass.window.benches.light.lamp_rows import LampLine, LampRow

@@ -1,12 +1,12 @@
 """The sketch bench."""
 
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench
-from umber_compass.window.benches.hands import Hands
-from umber_compass.window.benches.row import BenchRow
-from umber_compass.window.benches.sketch.bench import SketchBench
+from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.row import BenchRow
 from umber_compass.window.benches.sketch.joined import join
-from umber_compass.window.stage.neck_marks import neck_marks_of
+from umber_compass.window.benches.sketch.sketch_bench import SketchBench
+from umber_compass.window.desk.gaps import neck_marks_of
 from umber_compass.window.stage.step_marks import Marks
 
 

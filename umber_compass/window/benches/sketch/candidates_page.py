@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 
 from umber_compass.plan.candidate_edits import remove_candidate
 from umber_compass.plan.model import Plan
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.desk.candidates import CHOSEN, Shown
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.clearing import clear

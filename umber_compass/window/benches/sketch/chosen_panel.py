@@ -23,7 +23,7 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import ROLES, Form, Material
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.families import join_family
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import Of, TextField
 from umber_compass.words import words
 

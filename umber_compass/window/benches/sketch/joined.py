@@ -1,8 +1,8 @@
 """What the sketch bench is joined to: the chosen regions, the sketch's file, its candidates, and
 the ways it can be read."""
 
-from umber_compass.window.benches.hands import Hands
-from umber_compass.window.benches.sketch.bench import READING, SketchBench
+from umber_compass.window.bench.hands import Hands
+from umber_compass.window.benches.sketch.sketch_bench import READING, SketchBench
 from umber_compass.window.desk.splitting import Preview
 
 

@@ -20,11 +20,11 @@ from umber_compass.plan.model import Shading, ShadingHue
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.kinds import KINDS, NONE
-from umber_compass.steps.sketch.kinds.spec import Setting
-from umber_compass.window.benches.bench import quiet
+from umber_compass.steps.sketch.kinds.kind import Setting
+from umber_compass.window.bench.bench import quiet
+from umber_compass.window.desk.gaps import NeckMark
 from umber_compass.window.desk.splitting import Preview
 from umber_compass.window.stage import neck_marks
-from umber_compass.window.stage.neck_marks import NeckMark
 from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.picture_box import PictureBox

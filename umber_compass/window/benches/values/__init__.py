@@ -1,7 +1,7 @@
 """The values bench."""
 
-from umber_compass.window.benches.row import BenchRow
-from umber_compass.window.benches.values.bench import ValuesBench, join, marks
+from umber_compass.window.bench.row import BenchRow
+from umber_compass.window.benches.values.values_bench import ValuesBench, join, marks
 
 ROW = BenchRow(
     "values",

@@ -3,9 +3,9 @@
 from PySide6.QtCore import QEvent, QObject, Signal
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
-from umber_compass.steps.values.balance import Balance
-from umber_compass.steps.values.programme import Demand
-from umber_compass.window.benches.bench import quiet
+from umber_compass.steps.mending.balance import Balance
+from umber_compass.steps.mending.programme import Demand
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.timers import single_shot
 
 _LOOK_AFTER = 150  # ms of rest on the button

@@ -6,9 +6,9 @@ from PySide6.QtCore import QObject, QPoint
 from umber_compass.plan.model import Plan
 from umber_compass.plan.wish_edits import switch_wish
 from umber_compass.steps.checks import Fix
-from umber_compass.steps.values.balance import Balance, balance, conflict_of
-from umber_compass.steps.values.programme import Demand
-from umber_compass.window.benches.hands import Hands
+from umber_compass.steps.mending.balance import Balance, balance, conflict_of
+from umber_compass.steps.mending.programme import Demand
+from umber_compass.window.bench.hands import Hands
 from umber_compass.window.benches.values.balance_bar import BalanceBar
 from umber_compass.window.benches.values.ladder import Ladder
 from umber_compass.window.desk.worker import said

@@ -9,7 +9,7 @@ from umber_compass.plan.model import Pinned
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import set_chroma, set_hue_offset, set_value
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import NumberField, Of
 from umber_compass.words import words
 

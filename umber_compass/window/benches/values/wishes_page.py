@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QPushButton, QVBox
 from umber_compass.plan.wish_edits import drop_wishes, lock_wish, set_wish, switch_wish
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.wants import SPECS, WishSpec
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.why import WhyButton
 

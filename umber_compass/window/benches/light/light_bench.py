@@ -14,8 +14,8 @@ from PySide6.QtWidgets import (
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench
-from umber_compass.window.benches.hands import Hands
+from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.hands import Hands
 from umber_compass.window.benches.light.chart import Chart
 from umber_compass.window.benches.light.lamp_page import LampPage
 from umber_compass.window.desk.session import Session

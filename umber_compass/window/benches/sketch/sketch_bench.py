@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.benches.sketch.candidates_page import CandidatesPage
 from umber_compass.window.benches.sketch.plan_page import PlanPage
 from umber_compass.window.benches.sketch.reading_page import ReadingPage

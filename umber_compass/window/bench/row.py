@@ -4,8 +4,8 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench
-from umber_compass.window.benches.hands import Hands
+from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.hands import Hands
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.strip.views import USUAL
 

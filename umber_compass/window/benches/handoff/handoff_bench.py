@@ -11,9 +11,9 @@ from PySide6.QtWidgets import (
 
 from umber_compass.steps.handoff.palette import KINDS, SAYS, palette_rows, stem
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.bench.bench import Bench, quiet
+from umber_compass.window.bench.hands import Hands
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
-from umber_compass.window.benches.hands import Hands
 
 
 class HandoffBench(Bench):

@@ -14,8 +14,8 @@ from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, hue_distance, oklab, polar
 from umber_compass.steps.focus.attention import lead_of
 from umber_compass.steps.focus.pull import PARTS
-from umber_compass.steps.focus.scene import Scene, scene_of
-from umber_compass.steps.focus.shifts import Shifts, shift_colours, value_of
+from umber_compass.steps.harmony.shifts import Shifts, shift_colours, value_of
+from umber_compass.steps.mending.scene import Scene, scene_of
 from umber_compass.steps.pipeline import Derived
 
 # Where the focus may go: a value L*, a chroma it should at least have, and whether a grey takes the

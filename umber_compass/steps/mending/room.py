@@ -9,9 +9,9 @@ from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, oklab, polar
 from umber_compass.plan.edits import part
 from umber_compass.plan.model import Pinned
+from umber_compass.steps.mending.programme import Cell, Room
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import moved_values
-from umber_compass.steps.values.programme import Cell, Room
 
 _REACH = 50  # L*, the farthest a value is moved
 _GRID = np.arange(-_REACH, _REACH + 1.0, 2)

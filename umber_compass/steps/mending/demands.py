@@ -8,12 +8,12 @@ import numpy as np
 
 from umber_compass.colour.spaces import Floats
 from umber_compass.plan.model import Region
+from umber_compass.steps.mending.programme import Demand, Held, Room, Row
+from umber_compass.steps.mending.room import Free, free_regions, room_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.bands import band_of
 from umber_compass.steps.values.measured import moved_values, region_values
 from umber_compass.steps.values.parting import Border, sides_of, wanted
-from umber_compass.steps.values.programme import Demand, Held, Room, Row
-from umber_compass.steps.values.room import Free, free_regions, room_of
 from umber_compass.words import words
 
 

@@ -10,12 +10,12 @@ from PySide6.QtWidgets import (
 
 from umber_compass.plan.edits import region
 from umber_compass.plan.focus_edits import follow_roles
-from umber_compass.steps.checks.spec import listed
+from umber_compass.steps.checks.check import listed
 from umber_compass.steps.focus.attention import Attention
 from umber_compass.steps.focus.edits import toggle_focus
 from umber_compass.steps.focus.pull import PARTS
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench
+from umber_compass.window.bench.bench import Bench
 from umber_compass.window.benches.focus.depth_page import DepthPage
 from umber_compass.window.benches.focus.falloff_part import FalloffPart
 from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart

@@ -6,9 +6,9 @@ from umber_compass.colour.spaces import Floats, hue_distance, polar
 from umber_compass.steps.focus.attention import Attention
 from umber_compass.steps.focus.lattice import Lattice
 from umber_compass.steps.focus.pull import Look, parts_of, pull_of
-from umber_compass.steps.focus.shifts import Shift, mean_lab, value_of
+from umber_compass.steps.harmony.shifts import Shift, mean_lab, value_of
+from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.room import is_movable
 
 
 class Scene:

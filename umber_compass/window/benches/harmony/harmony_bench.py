@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QWidget
 
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.bench import Bench
+from umber_compass.window.bench.bench import Bench
 from umber_compass.window.benches.harmony.given_page import GivenPage
 from umber_compass.window.benches.harmony.library_page import LibraryPage
 from umber_compass.window.benches.harmony.mood_page import MoodPage

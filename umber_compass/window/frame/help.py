@@ -11,8 +11,8 @@ from PySide6.QtWidgets import QHBoxLayout, QListWidget, QSplitter, QTextBrowser,
 
 import umber_compass
 from umber_compass.formats import atomic
-from umber_compass.window.frame.menus import Action
 from umber_compass.window.widgets import theme
+from umber_compass.window.widgets.actions import Action
 
 _INSIDE = Path(umber_compass.__file__).parent
 # Beside the package in a checkout, in it where it was installed.

@@ -17,8 +17,8 @@ from umber_compass.plan.practice_edits import set_rule
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import FIRST, RULES
-from umber_compass.window.benches.bench import Bench, quiet
-from umber_compass.window.wall.number_rows import NumberTable
+from umber_compass.window.bench.bench import Bench, quiet
+from umber_compass.window.benches.studies.number_rows import NumberTable
 from umber_compass.window.widgets.fields import NumberField, Of, TextField
 from umber_compass.window.widgets.scrolled import scrolled
 

@@ -6,11 +6,11 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
-from umber_compass.window.frame.notice import Notice
 from umber_compass.window.frame.tray import Tray
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.view_strip import CAPTION, GAP, ViewStrip
 from umber_compass.window.wall.wall import StudyWall
+from umber_compass.window.widgets.notice import Notice
 
 _UPRIGHT, _WIDE = 1.0, 2.2  # width / height of a picture, under and over which views move
 _STRIP = 0.18  # of the height for views in a row; never less than

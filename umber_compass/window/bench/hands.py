@@ -7,9 +7,9 @@ from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.sketch_files import SketchFiles
 from umber_compass.window.desk.splitting import Splitting
-from umber_compass.window.frame.menus import Actions
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.peeking import Peeking
+from umber_compass.window.widgets.actions import Actions
 
 
 class Hands(NamedTuple):

@@ -5,8 +5,8 @@ from PySide6.QtWidgets import QHBoxLayout, QWidget
 from umber_compass.plan.wish_edits import start_from
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.bands import Key
-from umber_compass.window.benches.bench import Bench, quiet
-from umber_compass.window.benches.hands import Hands
+from umber_compass.window.bench.bench import Bench, quiet
+from umber_compass.window.bench.hands import Hands
 from umber_compass.window.benches.values.balancing import Balancing
 from umber_compass.window.benches.values.keys import Keys
 from umber_compass.window.benches.values.ladder_page import LadderPage

@@ -4,11 +4,13 @@ bright, after the pattern of the ISCC-NBS method (Kelly & Judd 1976).
 Some words are those of CSS Color 4; where each stands was set by eye, so a word is a proposal.
 """
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
 
-from umber_compass.colour.spaces import Floats
+from umber_compass.colour.measured import Measured
+from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, polar
 
 # Word, OKLCh lightness, chroma, hue in degrees; `-` where there is none.
 _TABLE = """
@@ -140,3 +142,13 @@ def distances(lch: Floats) -> Floats:
         2 * turn / (1 + 3 * mean)
     ) ** 2
     return np.asarray(np.sqrt(square))
+
+
+def colour_name(colour: Measured) -> str:
+    """A colour in words, as `deep teal`."""
+    return WORDS.phrase[int((distances(lch_of([colour])) + WORDS.price)[0].argmin())]
+
+
+def lch_of(colours: Sequence[Measured]) -> Floats:
+    """OKLCh, (n, 3), of some colours."""
+    return polar(oklab(decode(np.array([parse_hex(c.hex) for c in colours]))))

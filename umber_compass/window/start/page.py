@@ -23,12 +23,12 @@ from umber_compass.formats import thumbnail
 from umber_compass.formats.plan_file import ENDING
 from umber_compass.steps.sketch.compositions import COMPOSITIONS
 from umber_compass.steps.sketch.kinds import AUTO, KINDS
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.desk.bringing_back import Left
 from umber_compass.window.desk.recent_plans import Known
-from umber_compass.window.left_card import LeftCard
-from umber_compass.window.start_card import Card
-from umber_compass.window.start_pictures import start_picture
+from umber_compass.window.start.card import Card
+from umber_compass.window.start.left_card import LeftCard
+from umber_compass.window.start.pictures import start_picture
 from umber_compass.window.widgets.clearing import clear
 
 _SMALL = QSize(150, 112)  # of kinds, compositions and demos

@@ -22,7 +22,7 @@ from umber_compass.steps.harmony.colours import end_names
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.ramps import Steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
-from umber_compass.window.benches.bench import Bench, quiet
+from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.benches.ramps.rows import RampLine, RampRow
 from umber_compass.window.widgets.fields import Of
 from umber_compass.window.widgets.setting_field import SettingField

@@ -11,14 +11,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from umber_compass.window.bench.bench import Bench
 from umber_compass.window.benches import BENCHES
-from umber_compass.window.benches.bench import Bench
 from umber_compass.window.drawers.brief import BriefDrawer
 from umber_compass.window.drawers.practice import PracticeDrawer
 from umber_compass.window.drawers.reference import ReferenceDrawer
 from umber_compass.window.frame.checks import Checks
+from umber_compass.window.frame.middle import Middle
 from umber_compass.window.frame.route import Route
-from umber_compass.window.middle import Middle
 
 DRAWERS = {"brief": "Brief", "reference": "Reference", "practice": "Practice"}
 _BENCH_PX = 440  # least width

@@ -7,10 +7,10 @@ from PySide6.QtCore import QSize
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from umber_compass.window.benches.bench import quiet
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.desk.bringing_back import Left
 from umber_compass.window.desk.recent_plans import when_of
-from umber_compass.window.start_card import Card
+from umber_compass.window.start.card import Card
 
 _ROOM = QSize(150, 112)
 _WORDS_PX = 470

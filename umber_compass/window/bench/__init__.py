@@ -1,0 +1,1 @@
+"""What every bench is, and what it is joined to."""

@@ -1,0 +1,1 @@
+"""What is seen without a plan."""
