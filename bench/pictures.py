@@ -34,26 +34,6 @@ def _recolour(width: int, height: int) -> Iterator[Row]:
     yield Row(
         f"flat recolour, {at}", f"{whole:.2f} ms = {whole / m:.2f} M", "1.5 M", whole <= 1.5 * m
     )
-    shown = codes.paint(derived.codes, derived.table)
-    flat = [r for r in plan.regions if derived.colours[r.id].second is None]
-    every = []
-    for region in flat:
-        mask = codes.mask_of(derived.codes, drawing.labels, region.label)
-        took = times_ms(
-            lambda mask=mask, label=region.label: codes.paint_region(  # type: ignore[misc]  # bound now
-                shown, derived.codes, derived.table, mask, label
-            ),
-            9,
-            cold,
-        )
-        every.append(float(np.median(took)))
-    one = float(np.median(every))
-    yield Row(
-        f"one region, median of {len(flat)}, {at}",
-        f"{one:.2f} ms = {one / m:.2f} M",
-        "0.3 M",
-        one <= 0.3 * m,
-    )
 
 
 def _deciding() -> Iterator[Row]:

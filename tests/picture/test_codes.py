@@ -40,16 +40,6 @@ class Painting(unittest.TestCase):
         self.assertGreater((off.max(axis=2) == 0).mean(), 0.97)
         self.assertLessEqual(np.percentile(off, 99.9), 4)
 
-    def test_one_region_alone_gives_the_whole_paint(self):
-        shown = codes.paint(self.codes, self.table)
-        for label in range(1, 6):
-            table = self.table.copy()
-            table[self.codes.spans[label][0]] = (250, 3, 120)
-            mask = codes.mask_of(self.codes, self.drawing.labels, label)
-            alone = shown.copy()
-            codes.paint_region(alone, self.codes, table, mask, label)
-            np.testing.assert_array_equal(alone, codes.paint(self.codes, table))
-
     def test_quick_mixing_is_exact_mixing_rounded(self):
         rng = np.random.default_rng(2)
         top, under = rng.integers(0, 256, (2, 500, 3)).astype(np.uint8)

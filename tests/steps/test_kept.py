@@ -70,7 +70,7 @@ def names():
         for h in range(0, 360, 3)
     ]
     greys = [measure(fit_colour(np.array(v / 2), 0.0, 0.0)) for v in range(201)]
-    return [[list(g) for g in _runs(map(naming.colour_name, row))] for row in (base, greys)]
+    return [[list(g) for g in _runs(map(colour_words.colour_name, row))] for row in (base, greys)]
 
 
 def fit_colour(value, chroma, hue):

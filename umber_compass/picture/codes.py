@@ -25,16 +25,6 @@ Axes: TypeAlias = dict[int, tuple[float, float, float, float]]  # by label; x0 y
 Span: TypeAlias = tuple[int, int]  # first code and one past the last
 
 
-class Mask(NamedTuple):
-    """One flat region's pixels within its box, for repainting it alone."""
-
-    rows: slice
-    columns: slice
-    inside: npt.NDArray[np.bool_]
-    borders: Ints  # which border pixels hold some of it
-    rest: Ints  # which of those that blend more
-
-
 class Codes(NamedTuple):
     """A sketch ready to be painted with any colours."""
 
@@ -226,17 +216,6 @@ def _codes_at(
     return code
 
 
-def mask_of(codes: Codes, labels: Labels, label: int) -> Mask:
-    """What is needed to repaint one flat region alone."""
-    inside = labels == label
-    rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
-    box = (slice(rows[0], rows[-1] + 1), slice(columns[0], columns[-1] + 1))
-    code = codes.spans[label][0]
-    holding = np.flatnonzero((codes.own == code) | (codes.other == code))
-    rest = np.flatnonzero((codes.rest.of == code).any(axis=1))
-    return Mask(*box, np.ascontiguousarray(inside[box]), holding, rest)
-
-
 def paint(codes: Codes, table: npt.NDArray[np.uint8]) -> Packed:
     """The picture, smooth borders included, from 8-bit colours by code, (codes, 3)."""
     packed = pack(table)
@@ -247,21 +226,6 @@ def paint(codes: Codes, table: npt.NDArray[np.uint8]) -> Packed:
     picture[codes.place] = mixed_quickly(packed[codes.own], packed[codes.other], codes.part)
     picture[codes.rest.place] = blended(packed[codes.rest.of], codes.rest.share)
     return picture.reshape(codes.shape)
-
-
-def paint_region(
-    picture: Packed, codes: Codes, table: npt.NDArray[np.uint8], mask: Mask, label: int
-) -> None:
-    """One flat region repainted where it lies in a picture of the same sketch."""
-    packed = pack(table)
-    colour = packed[codes.spans[label][0]]
-    np.copyto(picture[mask.rows, mask.columns], colour, where=mask.inside)
-    at = mask.borders
-    mixed = mixed_quickly(packed[codes.own[at]], packed[codes.other[at]], codes.part[at])
-    picture.reshape(-1)[codes.place[at]] = mixed
-    at = mask.rest
-    more = blended(packed[codes.rest.of[at]], codes.rest.share[at])
-    picture.reshape(-1)[codes.rest.place[at]] = more
 
 
 class Gathered(NamedTuple):

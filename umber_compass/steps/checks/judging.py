@@ -4,6 +4,7 @@ from typing import TypeAlias
 
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, LEVELS, CheckSpec, Fix, Result
+from umber_compass.steps.followed import Followed
 from umber_compass.steps.mending.balance import change
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.words import words
@@ -28,6 +29,26 @@ def known_checks(derived: Derived) -> list[CheckSpec]:
     known."""
     known = derived.attention is not None
     return [c for c in CHECKS.values() if known or not c.looks]
+
+
+class Measuring:
+    """Measures checks of one plan after another: a check is measured anew only where something that
+    it reads is another."""
+
+    def __init__(self) -> None:
+        self._read: dict[str, Followed] = {}
+        self._found: dict[str, list[Result]] = {}
+
+    def of(self, check: CheckSpec, derived: Derived) -> list[Result]:
+        """A check's results for a plan."""
+        read = self._read.setdefault(check.name, Followed())
+        if read.is_behind(derived):
+            self._found[check.name] = check.measure(read.reader(derived))
+        return self._found[check.name]
+
+    def all(self, derived: Derived) -> list[Result]:
+        """Every check's results without fixes, worst first, as `measure_all` gives them."""
+        return worst_first([r for c in known_checks(derived) for r in self.of(c, derived)])
 
 
 def worst_first(found: list[Result]) -> list[Result]:

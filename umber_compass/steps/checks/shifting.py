@@ -2,6 +2,8 @@
 
 from collections.abc import Callable, Mapping
 
+import numpy as np
+
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.check import Fix, names
 from umber_compass.steps.harmony.edits import shift_values
@@ -14,6 +16,12 @@ def lighten_or_darken(name: str, by: float, to: float) -> Words:
     return words(
         "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}", name=name, v=to
     )
+
+
+def least_move(enough: Callable[[float], bool], most: float, step: float = 0.5) -> float | None:
+    """The least move, L*, in such steps and no more than `most`, that is enough; None where none
+    is."""
+    return next((by for by in np.arange(step, most + step / 2, step).tolist() if enough(by)), None)
 
 
 def shifting(

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
 from umber_compass.steps.checks import CHECKS, CheckSpec, Result
-from umber_compass.steps.checks.judging import judge, known_checks, measure_all, worst_first
+from umber_compass.steps.checks.judging import Measuring, judge, known_checks, worst_first
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.session import Session
@@ -45,6 +45,7 @@ class Judge(QObject):
         self._counted = QElapsedTimer()
         self._behind = False  # whether the results are of an earlier plan
         self._round: _Round | None = None
+        self._measuring = Measuring()
         self.judging = single_shot(self, JUDGE_AFTER, self._judge)
 
     def measure(self) -> None:
@@ -55,7 +56,7 @@ class Judge(QObject):
         derived = self._live.derived
         if derived is not None:
             derived.forget_missing()
-            self._merge(measure_all(derived), derived.attention is not None)
+            self._merge(self._measuring.all(derived), derived.attention is not None)
             self._behind, self._judged = False, set()
             self._counted.start()
             if not self._session.dragging:
@@ -87,7 +88,7 @@ class Judge(QObject):
         derived.forget_missing()
         derived.take_thought(answer[1])
         if not any(r.fixes for r in self.results):
-            self._merge(measure_all(derived), derived.attention is not None)
+            self._merge(self._measuring.all(derived), derived.attention is not None)
         self.looked.emit()
 
     def fall_behind(self) -> None:
@@ -109,7 +110,7 @@ class Judge(QObject):
             self._round = _Round(derived, looked, iter(known_checks(derived)), [])
         begin = time.thread_time()
         for check in self._round.left:
-            self._round.found.extend(check.measure(self._round.derived))
+            self._round.found.extend(self._measuring.of(check, self._round.derived))
             if (time.thread_time() - begin) * 1000 >= _SLICE:
                 return
         self._merge(self._round.found, self._round.looked)

@@ -8,7 +8,6 @@ from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed
 from umber_compass.document import Kept, Pixels, built_relief
-from umber_compass.picture.codes import Codes, Mask, mask_of, paint_region
 from umber_compass.picture.relief import Relief
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light_views import in_part
@@ -39,15 +38,13 @@ class LivePicture(QObject):
         self._bitmap: Bitmap | None = None
         self._stale = False  # the picture of what is dragged was only painted on grids
         self._pipeline: Pipeline | None = None
-        self._masks: dict[int, Mask] = {}
-        self._masked: Codes | None = None
         self._asked: tuple[object, ...] = ()  # needs of the relief that was asked for last
         self.sharpening = single_shot(self, 0, self._sharpen)
 
     def begin(self, pixels: Pixels, plan: Plan, relief: Relief | None) -> None:
         """Another document; with its relief where that was kept."""
         self._pipeline = Pipeline(pixels.drawings, works=False)
-        self._masks, self._masked, self._asked = {}, None, ()
+        self._asked = ()
         self.derived, self._bitmap, self._stale = None, None, False
         self.grids.clear()
         if relief is not None:
@@ -66,7 +63,7 @@ class LivePicture(QObject):
         if self._session.dragging and self.grids.suit(self.derived):
             self._stale = True
         else:
-            self._repaint(before, self.derived)
+            self._repaint(self.derived)
         if before is not None and before.drawing is not self.derived.drawing:
             self.redrawn.emit()
         self.ask_relief()
@@ -79,26 +76,16 @@ class LivePicture(QObject):
     def bitmap(self) -> Bitmap | None:
         """The whole picture at working size."""
         if self._stale and self.derived is not None:
-            self._repaint(None, self.derived)
+            self._repaint(self.derived)
         return self._bitmap
 
-    def _repaint(self, before: Derived | None, now: Derived) -> None:
-        """The picture anew: lit from codes, over the one that was there; or flat, and where one
-        flat region changed alone, only that."""
+    def _repaint(self, now: Derived) -> None:
+        """The whole picture anew: lit from codes, over the one that was there in a drag; or
+        flat."""
         over = self._bitmap.packed if self._bitmap is not None else None
-        if self._stale:
-            before, self._stale = None, False
-        label = None if over is None else _only_change(before, now)
-        if label is None or over is None:
-            fits = over is not None and over.shape == now.drawing.labels.shape
-            reuse = over if self._session.dragging and fits else None
-            self._bitmap = Bitmap(picture(now, reuse))
-            return
-        if self._masked is not now.codes:
-            self._masks, self._masked = {}, now.codes
-        if label not in self._masks:
-            self._masks[label] = mask_of(now.codes, now.drawing.labels, label)
-        paint_region(over, now.codes, now.table, self._masks[label], label)
+        fits = over is not None and over.shape == now.drawing.labels.shape
+        self._stale = False
+        self._bitmap = Bitmap(picture(now, over if self._session.dragging and fits else None))
 
     def ask_relief(self) -> None:
         """Have the forms built where the plan is lit and they are not there; the flat picture, or
@@ -206,16 +193,3 @@ class LivePicture(QObject):
 
 def _alike(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
     return len(one) == len(other) and all(a is b for a, b in zip(one, other, strict=True))
-
-
-def _only_change(before: Derived | None, now: Derived) -> int | None:
-    """The label of the one flat region whose colour changed, if that is the only change to the
-    picture."""
-    if before is None or before.codes is not now.codes or before.lit or now.lit:
-        return None
-    if before.regions is not now.regions:
-        return None
-    moved = [r for r in now.regions if before.colours.get(r.id) != now.colours[r.id]]
-    if len(moved) == 1 and now.colours[moved[0].id].second is None:
-        return moved[0].label if now.codes.holds(moved[0].label) else None
-    return None

@@ -4,6 +4,7 @@ import numpy as np
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.check import CheckSpec, Fix, Level, Result
+from umber_compass.steps.checks.shifting import least_move
 from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
@@ -11,7 +12,7 @@ from umber_compass.steps.values.measured import median, moved_values
 from umber_compass.words import Words, words
 
 NAME = "drift"
-_SCAN = np.arange(0.5, 60.1, 0.5)  # L*, the moves that are tried
+_MOST = 60.0  # L*, of a move
 
 
 def _measure(derived: Derived) -> list[Result]:
@@ -56,16 +57,17 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     groups = [
         (np.flatnonzero(grain.label == label[r]), derived.colours[r].mean_value) for r in free
     ]
-    for by in _SCAN if up else -_SCAN:
+    way, margin = (1.0 if up else -1.0), derived.rules["fix.value"]
+
+    def enough(by: float) -> bool:
         there = by_code.copy()
         for at, planned in groups:
-            there[at] = moved_values(by_code[at], planned, float(by))
+            there[at] = moved_values(by_code[at], planned, by * way)
         held = np.bincount(np.clip(there.astype(int), 0, 99), weight, 100)
-        now = median(held / max(float(held.sum()), 1))
-        margin = derived.rules["fix.value"]
-        if (now >= result.wanted + margin) if up else (now <= result.wanted - margin):
-            return [_fix(free, float(by), 1.0)]
-    return []
+        return (median(held / max(float(held.sum()), 1)) - result.wanted) * way >= margin
+
+    by = least_move(enough, _MOST)
+    return [] if by is None else [_fix(free, by * way, 1.0)]
 
 
 def _fix(free: list[str], by: float, times: float) -> Fix:

@@ -6,7 +6,7 @@ import numpy as np
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, encode
 from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under, names, upper
-from umber_compass.steps.checks.shifting import shifting
+from umber_compass.steps.checks.shifting import least_move, shifting
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.parting import Border, gaps, sides_of, wanted
@@ -14,7 +14,7 @@ from umber_compass.words import words
 
 NAME = "other-grey"
 LUMA = np.array([0.3, 0.59, 0.11])  # W3C Compositing and Blending Level 1, luminosity
-_SCAN = np.arange(0, 60.1, 1.0)  # L*
+_MOST = 60.0  # L*, of a move
 
 
 def luma_by_code(derived: Derived) -> Floats:
@@ -84,13 +84,18 @@ def _least(
     derived: Derived, region: str, gap: Floats, px: Floats, sign: float, way: float, wanted: float
 ) -> float | None:
     colour = derived.colours[region].first
-    at = np.clip(colour.value + way * _SCAN, 0, 100)
-    luma = encode(fit(at, colour.chroma, colour.hue or 0.0)) @ LUMA * 100
-    for move, moved in zip(_SCAN, luma - luma[0], strict=True):
-        apart = float((np.abs(gap + sign * moved) * px).sum() / max(float(px.sum()), 1))
-        if apart >= wanted + derived.rules["fix.value"]:
-            return float(move)
-    return None
+
+    def luma(by: float) -> float:
+        value = min(max(colour.value + way * by, 0.0), 100.0)
+        return float(encode(fit(value, colour.chroma, colour.hue or 0.0)) @ LUMA * 100)
+
+    now = luma(0.0)
+
+    def enough(by: float) -> bool:
+        apart = (np.abs(gap + sign * (luma(by) - now)) * px).sum() / max(float(px.sum()), 1)
+        return bool(apart >= wanted + derived.rules["fix.value"])
+
+    return least_move(enough, _MOST, 1.0)
 
 
 def _fix(derived: Derived, region: str, by: float) -> Fix:

@@ -2,8 +2,6 @@
 
 from functools import partial
 
-import numpy as np
-
 from umber_compass.steps.checks.check import (
     CheckSpec,
     Fix,
@@ -13,7 +11,7 @@ from umber_compass.steps.checks.check import (
     names,
     upper,
 )
-from umber_compass.steps.checks.shifting import shifting
+from umber_compass.steps.checks.shifting import least_move, shifting
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.figures import Figure
@@ -21,7 +19,7 @@ from umber_compass.steps.values.measured import moved_values, region_values
 from umber_compass.words import Words, words
 
 NAME = "shadow-middles"
-_SCAN = np.arange(0.5, 50.1, 0.5)  # L*
+_MOST = 50.0  # L*, of a move
 
 
 def _measure(derived: Derived) -> list[Result]:
@@ -78,14 +76,16 @@ def _least(derived: Derived, figure: Figure, some: list[str], wanted: float) -> 
         for r, i in zip(figure.regions, figure.labels, strict=True)
     ]
     whole = max(sum(float(px.sum()) for *_, px in held), 1.0)
-    for by in _SCAN:
+
+    def enough(by: float) -> bool:
         over = 0.0
         for moves, planned, values, px in held:
-            there = moved_values(values, planned, float(by)) if moves else values
+            there = moved_values(values, planned, by) if moves else values
             over += float(px[there >= low].sum())
-        if over / whole >= wanted:
-            return float(by + derived.rules["fix.value"])
-    return None
+        return over / whole >= wanted
+
+    by = least_move(enough, _MOST)
+    return None if by is None else by + derived.rules["fix.value"]
 
 
 def _lift(by: float, times: float) -> Words:
