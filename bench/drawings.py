@@ -191,10 +191,10 @@ def grey_thumbnail(
     gap = float(values[1] - values[0]) if levels > 1 else 120.0
     shade = gaussian_filter(rng.standard_normal(labels.shape), 60)
     shade *= 0.16 * gap / shade.std() * 0.5
-    grain = gaussian_filter(rng.standard_normal(labels.shape), 1.2) * 3
+    adjacency = gaussian_filter(rng.standard_normal(labels.shape), 1.2) * 3
     crisp, soft = gaussian_filter(base, 0.7), gaussian_filter(base, 3.0)
     where = gaussian_filter(rng.standard_normal(labels.shape), 80)
-    grey = np.where(where > where.std(), soft, crisp) + shade + grain
+    grey = np.where(where > where.std(), soft, crisp) + shade + adjacency
     rgb = np.repeat(np.clip(grey, 0, 255)[..., None], 3, axis=2).astype(np.uint8)
     return Known(rgb, parts(group, round(5e-4 * group.size)))
 

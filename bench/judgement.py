@@ -55,7 +55,7 @@ def _times(name: str, lit: bool) -> Iterator[Row]:
     plan, pipeline = _plan(lit)
     derived = worked_out(pipeline.derive(plan)).think()
     m = yardstick_ms(SIZES[0][1], SIZES[0][0])
-    took = _took(lambda: gaps(derived.grain, derived.values.by_code))[0]
+    took = _took(lambda: gaps(derived.adjacency, derived.values.by_code))[0]
     yield Row(
         f"border contrast, {name}", f"{took:.2f} ms = {took / m:.2f} M", "0.6 M", took <= 0.6 * m
     )

@@ -8,7 +8,7 @@ from bench.rows import Row, cold, times_ms, yardstick_ms
 from bench.scenes import SIZES, demo_at, pipeline_of, worked_out
 from umber_compass.demo.plans import DEMOS
 from umber_compass.formats import picture
-from umber_compass.picture import codes
+from umber_compass.picture import indexed
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.steps.checks import judging
 from umber_compass.steps.sketch.kinds import flats
@@ -29,7 +29,9 @@ def _recolour(width: int, height: int) -> Iterator[Row]:
     plan, drawing = demo_at(width, height)
     derived = pipeline_of(plan, drawing).derive(plan)
     at = f"{width}x{height}"
-    whole = float(np.median(times_ms(lambda: codes.paint(derived.codes, derived.table), 41, cold)))
+    whole = float(
+        np.median(times_ms(lambda: indexed.paint(derived.indexed, derived.table), 41, cold))
+    )
     yield Row(f"M, {at}", f"{m:.2f} ms", "", None)
     yield Row(
         f"flat recolour, {at}", f"{whole:.2f} ms = {whole / m:.2f} M", "1.5 M", whole <= 1.5 * m

@@ -15,7 +15,7 @@ from umber_compass.colour.packed import unpack
 from umber_compass.colour.spaces import cielab, decode
 from umber_compass.picture import forms, poisson
 from umber_compass.picture import relit as lit
-from umber_compass.picture.building import build_relief
+from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.light import LampLight, Lights, lights_of
 from umber_compass.picture.seen import paint_gathered
@@ -58,25 +58,25 @@ def _drags(size: tuple[int, int]) -> Iterator[Row]:
     m = yardstick_ms(size[1], size[0])
     plan, drawing = demo_at(*size)
     derived = pipeline_of(plan, drawing).derive(plan)
-    relief, shown = derived.relief, picture(derived)
-    assert relief is not None and derived.lit is not None
+    buffers, shown = derived.buffers, picture(derived)
+    assert buffers is not None and derived.lit is not None
     local, lights = lit.local_light(derived.table), lights_of(rig_of(plan))
-    light = lit.arriving(relief, lights)
+    light = lit.arriving(buffers, lights)
     exposed = derived.lit.lights
 
     def colour() -> None:
-        paint_gathered(relief, lit.light_up(relief, local, light, exposed), shown)
+        paint_gathered(buffers, lit.light_up(buffers, local, light, exposed), shown)
 
     def lamp(lit_by: Lights = lights) -> None:
-        moved = lit.arriving(relief, lit_by)
-        paint_gathered(relief, lit.light_up(relief, local, moved, exposed), shown)
+        moved = lit.arriving(buffers, lit_by)
+        paint_gathered(buffers, lit.light_up(buffers, local, moved, exposed), shown)
 
     ring = [_lamp(lights, i) for i in range(5)]
     six = lights._replace(others=tuple(ring))
 
     at = f"{size[0]}x{size[1]}"
     exact = _median(lambda: exact_picture(derived), 7)
-    yield Row(f"M, {at}; codes", f"{m:.2f} ms; {relief.size}", "", None)
+    yield Row(f"M, {at}; codes", f"{m:.2f} ms; {buffers.size}", "", None)
     yield Row(f"exact relit picture, {at}", f"{exact:.0f} ms = {exact / m:.0f} M", "", None)
     for name, work, most in (
         ("colour drag", colour, _TARGETS[size][0]),
@@ -124,7 +124,7 @@ def _quality(plan: Plan, pipeline: Pipeline, at: str) -> Iterator[Row]:
 def _forms(plan: Plan, drawing: Drawing, derived: Derived, at: str) -> Iterator[Row]:
     exact = _median(lambda: exact_picture(derived), 7)
     took = _median(
-        lambda: build_relief(drawing, derived.form_wishes, derived.axes, derived.codes), 5
+        lambda: build_buffers(drawing, derived.form_wishes, derived.axes, derived.indexed), 5
     )
     yield Row(
         f"forms and codes of a sketch, {at}",
@@ -140,7 +140,7 @@ def _many() -> Iterator[Row]:
     drawing = opened.pixels.drawings[opened.plan.sketch.labels]
     derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
     took = _median(
-        lambda: build_relief(drawing, derived.form_wishes, derived.axes, derived.codes), 3
+        lambda: build_buffers(drawing, derived.form_wishes, derived.axes, derived.indexed), 3
     )
     yield Row("forms and codes of 300 regions", f"{took / 1000:.1f} s", "2 s", took <= 2000)
 
@@ -173,9 +173,9 @@ def _disc(half: int) -> "np.ndarray[tuple[int, int], np.dtype[np.uint8]]":
 
 def _values(derived: Derived, size: tuple[int, int]) -> Iterator[Row]:
     m = yardstick_ms(size[1], size[0])
-    assert derived.relief is not None and derived.lit is not None
-    grain, packed = derived.relief.grain, derived.lit.packed
-    weights = values.code_weights(grain)
+    assert derived.buffers is not None and derived.lit is not None
+    adjacency, packed = derived.buffers.adjacency, derived.lit.packed
+    weights = values.code_weights(adjacency)
     took = _median(lambda: values.measure_values(lit.values_of(packed), weights, 20, 80))
     yield Row(
         f"value map through the codes, {size[0]}x{size[1]}",

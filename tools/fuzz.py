@@ -26,10 +26,10 @@ from umber_compass import document
 from umber_compass.cli.run import _answer_line
 from umber_compass.document import kept_arrays
 from umber_compass.formats import cache, openraster, picture, thumbnail
-from umber_compass.picture.building import build_relief
-from umber_compass.picture.codes import encode_drawing
+from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
+from umber_compass.picture.indexed import index_drawing
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch.kinds import flats
 from umber_compass.words import Refusal
@@ -271,11 +271,11 @@ def kept(rng: random.Random, folder: Path) -> None:
     if not _KEPT:
         packed = picture.decode(_png(sketch(random.Random(8))), "x").packed
         drawing = draw(packed, flats.split(packed, "x").labels)
-        codes = encode_drawing(drawing, {})
-        relief = build_relief(drawing, form_wishes(()), {}, codes)
+        indexed = index_drawing(drawing, {})
+        buffers = build_buffers(drawing, form_wishes(()), {}, indexed)
         shape = drawing.labels.shape
         _KEPT.append(
-            (kept_arrays.drawing_arrays(drawing), kept_arrays.relief_arrays(relief), shape)
+            (kept_arrays.drawing_arrays(drawing), kept_arrays.buffer_arrays(buffers), shape)
         )
     drawn, relieved, shape = _KEPT[0]
     arrays = dict(rng.choice((drawn, relieved)))
@@ -302,7 +302,7 @@ def kept(rng: random.Random, folder: Path) -> None:
         if arrays.keys() == drawn.keys():
             kept_arrays.drawing_of(found)
         else:
-            kept_arrays.relief_of(found, shape)
+            kept_arrays.buffers_of(found, shape)
     except (ValueError, KeyError, msgspec.MsgspecError, RecursionError):
         return
 

@@ -92,9 +92,9 @@ def _squall() -> Levels:
     height, width = lit.shape
     slope = np.linspace(5, -5, height)[:, None] + np.linspace(-3, 3, width)
     strokes = gaussian_filter(rng.standard_normal(lit.shape), (1.4, 9))
-    grain = gaussian_filter(rng.standard_normal(lit.shape), 0.8)
+    adjacency = gaussian_filter(rng.standard_normal(lit.shape), 0.8)
     grey = gaussian_filter(lit, 0.8) + slope + strokes / strokes.std() * 2.2
-    grey += grain / grain.std() * 1.0
+    grey += adjacency / adjacency.std() * 1.0
     return np.repeat(np.clip(grey, 0, 255)[..., None], 3, axis=2).astype(np.uint8)
 
 

@@ -12,7 +12,7 @@ from PIL import Image
 from tests import scenes
 from umber_compass import document
 from umber_compass.colour.packed import unpack
-from umber_compass.document import Kept, Pixels, built_relief, kept_arrays
+from umber_compass.document import Kept, Pixels, built_buffers, kept_arrays
 from umber_compass.document.full_flat import flat_in_strips
 from umber_compass.document.opening import thumbnail_of
 from umber_compass.document.pixels import MOST_WORKING, at_working_size
@@ -262,16 +262,16 @@ class KeptBetween(Made):
         np.testing.assert_array_equal(kept_arrays.drawing_of(shaded).shades.grey, grey)
         with self.assertRaises(ValueError):
             kept_arrays.drawing_of({**shaded, "shades_grey": grey[1:]})
-        relief = self.pipeline.derive(light_on(self.plan)).relief
-        back = kept_arrays.relief_of(kept_arrays.relief_arrays(relief), relief.shape)
-        for one, two in zip(relief, back, strict=True):
+        buffers = self.pipeline.derive(light_on(self.plan)).buffers
+        back = kept_arrays.buffers_of(kept_arrays.buffer_arrays(buffers), buffers.shape)
+        for one, two in zip(buffers, back, strict=True):
             if isinstance(one, np.ndarray):
                 np.testing.assert_array_equal(one, two)
         shares = Pipeline({self.plan.sketch.labels: again}).derive(self.plan).shares
         self.assertEqual(shares, self.pipeline.derive(self.plan).shares)
 
     def test_arrays_that_do_not_fit_are_refused(self):
-        relief = self.pipeline.derive(light_on(self.plan)).relief
+        buffers = self.pipeline.derive(light_on(self.plan)).buffers
         for name in (
             "code",
             "own",
@@ -281,22 +281,22 @@ class KeptBetween(Made):
             "grain_touching",
             "grain_pair",
         ):
-            spoiled = kept_arrays.relief_arrays(relief)
+            spoiled = kept_arrays.buffer_arrays(buffers)
             spoiled[name] = spoiled[name] - 10**6
             with self.subTest(name), self.assertRaises(ValueError):
-                kept_arrays.relief_of(spoiled, relief.shape)
-        for name in ("openness", "weight", "cover", "local"):
-            spoiled = kept_arrays.relief_arrays(relief)
+                kept_arrays.buffers_of(spoiled, buffers.shape)
+        for name in ("occlusion", "weight", "cover", "local"):
+            spoiled = kept_arrays.buffer_arrays(buffers)
             spoiled[name] = spoiled[name][:-1]
             with self.subTest(name), self.assertRaises(ValueError):
-                kept_arrays.relief_of(spoiled, relief.shape)
+                kept_arrays.buffers_of(spoiled, buffers.shape)
         for change in (lambda a: a.astype(np.float64), lambda a: a[None]):
-            spoiled = kept_arrays.relief_arrays(relief)
-            spoiled["openness"] = change(spoiled["openness"])
+            spoiled = kept_arrays.buffer_arrays(buffers)
+            spoiled["occlusion"] = change(spoiled["occlusion"])
             with self.assertRaises(ValueError):
-                kept_arrays.relief_of(spoiled, relief.shape)
+                kept_arrays.buffers_of(spoiled, buffers.shape)
         with self.assertRaises(ValueError):
-            kept_arrays.relief_of(kept_arrays.relief_arrays(relief), (3, 3))
+            kept_arrays.buffers_of(kept_arrays.buffer_arrays(buffers), (3, 3))
         missing = kept_arrays.drawing_arrays(self.pixels.drawing(self.plan.sketch))
         del missing["cover"]
         with self.assertRaises(KeyError):
@@ -308,7 +308,7 @@ class KeptBetween(Made):
         def build(plan):
             fresh = Pipeline(self.pixels.drawings)
             with mock.patch.object(Derived.built, "work", wraps=Derived.built.work) as work:
-                return built_relief(fresh.derive(plan), self.kept), work.call_count
+                return built_buffers(fresh.derive(plan), self.kept), work.call_count
 
         first, count = build(plan)
         self.assertEqual(count, 1)
@@ -319,7 +319,7 @@ class KeptBetween(Made):
         self.assertEqual(build(told)[1], 1)
         self.assertEqual(build(told)[1], 0)
         known = Pipeline(self.pixels.drawings).derive(plan)
-        self.assertIs(built_relief(known, self.kept), built_relief(known, self.kept))
+        self.assertIs(built_buffers(known, self.kept), built_buffers(known, self.kept))
 
     def test_a_damaged_copy_counts_as_none_and_is_noted(self):
         document.save(self.plan, self.pixels, self.path)

@@ -7,7 +7,7 @@ import numpy as np
 
 from tests import scenes
 from umber_compass.colour.packed import pack, unpack
-from umber_compass.picture import borders, codes, drawing, grain, layout, mixes
+from umber_compass.picture import adjacency, borders, drawing, indexed, layout, mixes
 from umber_compass.plan.model import Gradient
 
 AXIS = (0.25, 0.0, 0.75, 0.0)
@@ -32,11 +32,11 @@ def halves(width=20, height=4):
 class Painting(unittest.TestCase):
     def setUp(self):
         self.drawing = boat()
-        self.codes = codes.encode_drawing(self.drawing, {})
+        self.indexed = indexed.index_drawing(self.drawing, {})
         self.table = drawing.main_levels(pack(scenes.draw()), self.drawing.labels).astype(np.uint8)
 
     def test_the_sketch_comes_back_smooth_borders_included(self):
-        off = np.abs(unpack(codes.paint(self.codes, self.table)).astype(int) - scenes.draw())
+        off = np.abs(unpack(indexed.paint(self.indexed, self.table)).astype(int) - scenes.draw())
         self.assertGreater((off.max(axis=2) == 0).mean(), 0.97)
         self.assertLessEqual(np.percentile(off, 99.9), 4)
 
@@ -44,46 +44,46 @@ class Painting(unittest.TestCase):
         rng = np.random.default_rng(2)
         top, under = rng.integers(0, 256, (2, 500, 3)).astype(np.uint8)
         cover = rng.random(500).astype(np.float32)
-        parts = codes.parts_of(cover)
+        parts = indexed.parts_of(cover)
         self.assertLessEqual(np.abs(parts / 256 - cover).max(), 0.5 / 256 + 1e-6)
-        mixed = unpack(codes.mixed_quickly(pack(top), pack(under), parts))
+        mixed = unpack(indexed.mixed_quickly(pack(top), pack(under), parts))
         exact = under + (top.astype(float) - under) * (parts / 256)[:, None]
         self.assertLessEqual(np.abs(mixed - exact).max(), 0.51)
 
     def test_shares_and_holding(self):
         regions = [scenes.region(i, "figure") for i in range(1, 7)]
-        shares = codes.region_shares(self.codes, regions)
+        shares = indexed.region_shares(self.indexed, regions)
         self.assertAlmostEqual(sum(shares.values()), 1)
         self.assertEqual(shares["r6"], 0)
-        self.assertEqual([self.codes.holds(i) for i in (1, 6)], [True, False])
+        self.assertEqual([self.indexed.holds(i) for i in (1, 6)], [True, False])
         areas = np.bincount(self.drawing.labels.reshape(-1), minlength=7)
-        np.testing.assert_array_equal(self.codes.areas(6), areas)
+        np.testing.assert_array_equal(self.indexed.areas(6), areas)
 
 
 class Gradients(unittest.TestCase):
     def test_axes_are_those_of_the_regions_that_are_gradients(self):
         gradient = Gradient(first=scenes.planned(), second=scenes.planned(), axis=AXIS)
         regions = [scenes.region(3, "figure"), scenes.region(7, "figure")]
-        axes = codes.gradient_axes(regions, {"r3": scenes.planned(), "r7": gradient})
+        axes = indexed.gradient_axes(regions, {"r3": scenes.planned(), "r7": gradient})
         self.assertEqual(axes, {7: AXIS})
 
     def test_a_step_lies_where_the_middle_of_its_px_lies(self):
         """Four px along an axis of the whole width: their middles at 1/8, 3/8, 5/8, 7/8."""
         place = np.arange(4)
-        steps = codes.steps_along((0, 0, 1, 0), (1, 4), place, steps=801)
+        steps = indexed.steps_along((0, 0, 1, 0), (1, 4), place, steps=801)
         np.testing.assert_array_equal(steps, [100, 300, 500, 700])
-        down = codes.steps_along((0, 0, 0, 1), (4, 1), place, steps=801)
+        down = indexed.steps_along((0, 0, 0, 1), (4, 1), place, steps=801)
         np.testing.assert_array_equal(down, [100, 300, 500, 700])
 
     def test_it_is_one_colour_beyond_its_ends_and_climbs_between(self):
         labels = np.ones((2, 40), np.uint16)
-        made = codes.encode_drawing(drawing.Drawing(labels, none(), {}), {1: AXIS})
+        made = indexed.index_drawing(drawing.Drawing(labels, none(), {}), {1: AXIS})
         code = np.repeat(made.run_code, made.run_length).reshape(2, 40)[0] - made.spans[1][0]
         np.testing.assert_array_equal(code[:10], 0)
-        np.testing.assert_array_equal(code[30:], codes.GRADIENT_STEPS - 1)
+        np.testing.assert_array_equal(code[30:], indexed.GRADIENT_STEPS - 1)
         self.assertTrue((np.diff(code[10:30]) > 0).all())
-        self.assertEqual(made.size, 1 + codes.GRADIENT_STEPS)
-        self.assertEqual(code[20] + code[19], codes.GRADIENT_STEPS - 1)
+        self.assertEqual(made.size, 1 + indexed.GRADIENT_STEPS)
+        self.assertEqual(code[20] + code[19], indexed.GRADIENT_STEPS - 1)
 
     def test_the_other_side_of_a_border_has_the_step_of_its_own_place(self):
         labels = halves(40)
@@ -94,9 +94,9 @@ class Gradients(unittest.TestCase):
             np.float32([0.75, 0.75]),
             NO_BLENDS,
         )
-        made = codes.encode_drawing(drawing.Drawing(labels, mixed, {}), {2: (0, 0, 1, 0)})
+        made = indexed.index_drawing(drawing.Drawing(labels, mixed, {}), {2: (0, 0, 1, 0)})
         np.testing.assert_array_equal(made.own, made.spans[1][0])
-        step = codes.steps_along((0, 0, 1, 0), (4, 40), np.array([19]))[0]
+        step = indexed.steps_along((0, 0, 1, 0), (4, 40), np.array([19]))[0]
         np.testing.assert_array_equal(made.other, made.spans[2][0] + step)
 
 
@@ -111,29 +111,29 @@ def none():
     )
 
 
-class Grain(unittest.TestCase):
+class Adjacency(unittest.TestCase):
     def test_borders_are_counted_by_pairs_of_labels(self):
-        made = codes.encode_drawing(drawing.Drawing(halves(), none(), {}), {})
-        np.testing.assert_array_equal(made.grain.pair_labels, [[1, 2]])
-        np.testing.assert_array_equal(made.grain.pair_px, [4])
-        np.testing.assert_array_equal(made.grain.touching, [[1, 2]])
-        np.testing.assert_array_equal(made.grain.pixels, [0, 40, 40])
-        upright = codes.encode_drawing(drawing.Drawing(halves().T.copy(), none(), {}), {})
-        np.testing.assert_array_equal(upright.grain.pair_px, [4])
+        made = indexed.index_drawing(drawing.Drawing(halves(), none(), {}), {})
+        np.testing.assert_array_equal(made.adjacency.pair_labels, [[1, 2]])
+        np.testing.assert_array_equal(made.adjacency.pair_px, [4])
+        np.testing.assert_array_equal(made.adjacency.touching, [[1, 2]])
+        np.testing.assert_array_equal(made.adjacency.pixels, [0, 40, 40])
+        upright = indexed.index_drawing(drawing.Drawing(halves().T.copy(), none(), {}), {})
+        np.testing.assert_array_equal(upright.adjacency.pair_px, [4])
 
     def test_what_touches_is_looked_at_inside_each_region(self):
         """With a code of its own for each column, columns 9 and 10 meet; 4 px inward 5 and 14."""
         code = np.tile(np.arange(20), (4, 1))
         label_of = np.repeat([1, 2], 10)
         for inward, pair in ((0, [9, 10]), (4, [5, 14]), (14, [0, 19])):
-            made = grain.grain_of(code, halves(), label_of, inward)
+            made = adjacency.adjacency_of(code, halves(), label_of, inward)
             np.testing.assert_array_equal(made.touching, [pair], str(inward))
             np.testing.assert_array_equal(made.touch_px, [4])
             np.testing.assert_array_equal(made.pair, [0])
 
     def test_arrays_are_read_only(self):
-        made = codes.encode_drawing(drawing.Drawing(halves(), none(), {}), {})
-        self.assertFalse(any(a.flags.writeable for a in made.grain))
+        made = indexed.index_drawing(drawing.Drawing(halves(), none(), {}), {})
+        self.assertFalse(any(a.flags.writeable for a in made.adjacency))
 
 
 class Borders(unittest.TestCase):

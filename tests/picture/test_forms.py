@@ -87,8 +87,8 @@ class Forms(unittest.TestCase):
         far = np.abs(alone.nx.astype(float) - before.nx)[behind]
         self.assertLess(far.max(), 0.35)  # it gives way a little, and never turns over
         self.assertLess(np.abs(before.nx[60, 92].astype(float)), 0.25)
-        self.assertLess(before.openness[60, 90], 120)
-        self.assertEqual(before.openness[25, 25], 255)
+        self.assertLess(before.occlusion[60, 90], 120)
+        self.assertEqual(before.occlusion[25, 25], 255)
 
     def test_frame_shared_surface_slope_and_told_order(self):
         labels = np.ones((90, 120), np.uint16)
@@ -123,9 +123,9 @@ class Forms(unittest.TestCase):
         roles = ("ground", "figure", "focus")
         paint = self.build(labels, roles, r3={"form": "flat"})
         stands = self.build(labels, roles)
-        self.assertEqual(int(paint.openness[labels == 2].min()), 255)
-        self.assertLess(int(stands.openness[60, 91]), 120)
-        self.assertEqual(int(stands.openness[labels == 3].min()), 255)
+        self.assertEqual(int(paint.occlusion[labels == 2].min()), 255)
+        self.assertLess(int(stands.occlusion[60, 91]), 120)
+        self.assertEqual(int(stands.occlusion[labels == 3].min()), 255)
 
     def test_far_grounds_stay_clear_unless_they_were_told_a_form(self):
         labels = np.ones((120, 160), np.uint16)
@@ -140,7 +140,7 @@ class Forms(unittest.TestCase):
         ):
             with self.subTest(role=role, told=told):
                 built = self.build(labels, (role, "figure"), r1=told)
-                lowest = int(built.openness[labels == 1].min())
+                lowest = int(built.occlusion[labels == 1].min())
                 self.assertLessEqual(lowest, least)
                 self.assertEqual(lowest == 255, least == 255)
 
@@ -149,7 +149,7 @@ class Forms(unittest.TestCase):
         labels[:, 320:] = 2
         near = self.build(labels, ("figure", "focus"))
         reach = forms.OPEN_REACH * 640
-        middle = near.openness[30, :320].astype(float) / 255
+        middle = near.occlusion[30, :320].astype(float) / 255
         self.assertTrue((middle[: 320 - int(reach) - 2] == 1).all())
         half = middle[320 - int(reach / 2)]
         self.assertAlmostEqual(half, 0.5, delta=0.12)

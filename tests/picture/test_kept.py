@@ -6,8 +6,8 @@ import numpy as np
 
 from tests import generated, kept, scenes
 from umber_compass.colour.packed import CLEAR, pack, unpack
-from umber_compass.picture import codes, light, mixes, poisson, relief, relit, seen, shading
-from umber_compass.picture.building import build_relief
+from umber_compass.picture import buffers, indexed, light, mixes, poisson, relit, seen, shading
+from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
 from umber_compass.plan.model import Lamp, Rig, Terminator
@@ -39,10 +39,10 @@ class Scene:
         told = {2: {"form": "slope"}, 4: {"form": "round"}, 6: {"shares_form_with": "r3"}}
         regions = [scenes.region(i + 1, r, **told.get(i + 1, {})) for i, r in enumerate(roles)]
         self.axes = {1: (0.5, 0.0, 0.5, 0.6), 3: (0.1, 0.1, 0.5, 0.8)}
-        self.codes = codes.encode_drawing(self.drawing, self.axes)
-        self.relief = build_relief(self.drawing, form_wishes(regions), self.axes, self.codes)
-        self.table = np.full((self.codes.size, 3), 255, np.uint8)
-        for label, (begin, end) in self.codes.spans.items():
+        self.indexed = indexed.index_drawing(self.drawing, self.axes)
+        self.buffers = build_buffers(self.drawing, form_wishes(regions), self.axes, self.indexed)
+        self.table = np.full((self.indexed.size, 3), 255, np.uint8)
+        for label, (begin, end) in self.indexed.spans.items():
             if label:
                 ends = np.linspace(0, 30, end - begin)[:, None]
                 self.table[begin:end] = np.clip(split.colours[label - 1] - ends, 0, 255)
@@ -58,10 +58,10 @@ def scene():
 
 
 def forms():
-    built = scene().relief.forms
+    built = scene().buffers.forms
     at = np.s_[5::11, 3::13]
     shape = [np.round(built.nx[at].astype(float), 2), np.round(built.ny[at].astype(float), 2)]
-    return shape, built.openness[at], built.kind
+    return shape, built.occlusion[at], built.kind
 
 
 def mixed():
@@ -78,16 +78,16 @@ def mixed():
 
 def coded():
     made = scene()
-    grains = [made.codes.grain, made.relief.grain]
+    grains = [made.indexed.adjacency, made.buffers.adjacency]
     return (
-        made.codes.size,
-        made.relief.size,
+        made.indexed.size,
+        made.buffers.size,
         [[g.pair_labels, g.pair_px] for g in grains],
-        np.bincount(made.relief.grain.label, made.relief.openness),
-        made.relief.local[::400],
-        np.round(made.relief.normal[:, ::150], 3),
-        np.round(made.relief.openness[::97], 3),
-        made.relief.code.reshape(240, 320)[7::31, 7::31],
+        np.bincount(made.buffers.adjacency.label, made.buffers.occlusion),
+        made.buffers.local[::400],
+        np.round(made.buffers.normal[:, ::150], 3),
+        np.round(made.buffers.occlusion[::97], 3),
+        made.buffers.code.reshape(240, 320)[7::31, 7::31],
     )
 
 
@@ -95,14 +95,14 @@ def lit():
     made, lights = scene(), light.lights_of(RIG)._replace(exposure=1.2)
     at = np.s_[5::15, 5::17]
     quick = relit.light_up(
-        made.relief,
+        made.buffers,
         relit.local_light(made.table),
-        relit.arriving(made.relief, lights._replace(exposure=1.0)),
+        relit.arriving(made.buffers, lights._replace(exposure=1.0)),
         lights,
     )
-    exact = relit.paint_exact(made.relief, made.codes, made.table, lights)
-    flat = unpack(codes.paint(made.codes, made.table))
-    return [unpack(p)[at] for p in (seen.paint_gathered(made.relief, quick), exact)], flat[at]
+    exact = relit.paint_exact(made.buffers, made.indexed, made.table, lights)
+    flat = unpack(indexed.paint(made.indexed, made.table))
+    return [unpack(p)[at] for p in (seen.paint_gathered(made.buffers, quick), exact)], flat[at]
 
 
 def shaded():
@@ -129,9 +129,9 @@ def soft():
     packed, labels = pack(rgb), scenes.split(rgb).labels
     packed[:20, :30], labels[:20, :30] = CLEAR, 0
     made = draw(packed, labels)
-    rest, own = made.borders.rest, codes.encode_drawing(made, {3: (0.1, 0.1, 0.9, 0.8)})
+    rest, own = made.borders.rest, indexed.index_drawing(made, {3: (0.1, 0.1, 0.9, 0.8)})
     regions = [scenes.region(i + 1, "figure") for i in range(7)]
-    built = build_relief(made, form_wishes(regions), {}, own)
+    built = build_buffers(made, form_wishes(regions), {}, own)
     table, lights = np.full((own.size, 3), 90, np.uint8), light.lights_of(RIG)
     arriving = relit.arriving(built, lights)
     quick = relit.light_up(built, relit.local_light(table), arriving, lights)
@@ -140,7 +140,7 @@ def soft():
     return (
         [len(made.borders.place), np.round(made.borders.cover[::25], 3)],
         [len(rest.place), rest.of[::20], np.round(rest.share[::20], 3)],
-        codes.region_shares(own, regions),
+        indexed.region_shares(own, regions),
         own.areas(7),
         [own.spans, np.round(own.along[-5:], 3)],
         corners,
@@ -157,10 +157,10 @@ def greyed():
     sides = borders.own[::40], borders.other[::40], np.round(borders.cover[::40], 3)
     shades = np.round(made.mean, 3), made.grey[5::17, 3::19], made.other[::40], sides
     drawn, forms = draw(pack(wide), labels, True), []
-    own = codes.encode_drawing(drawn, {})
+    own = indexed.index_drawing(drawn, {})
     for form in ("round", "flat"):
         regions = [scenes.region(i + 1, "figure", form=form) for i in range(7)]
-        built = build_relief(drawn, form_wishes(regions), {}, own)
+        built = build_buffers(drawn, form_wishes(regions), {}, own)
         forms.append([built.size, built.local[::90], built.code.reshape(120, 160)[7::31, 7::31]])
     return *shades, [own.size, own.off[::60]], forms
 
@@ -177,12 +177,12 @@ def ringing():
 
 def constants():
     return (
-        relief._BAYER,
-        (relief._GRID_PER_ROOT, relief._GRID, relief._OPEN_PER_ROOT, relief._OPEN),
-        relief.MOST_CODES,
+        buffers._BAYER,
+        (buffers._GRID_PER_ROOT, buffers._GRID, buffers._OPEN_PER_ROOT, buffers._OPEN),
+        buffers.MOST_CODES,
         (seen._NOTHING, seen._SPREAD_FROM),
         mixes._WAYS,
-        relief._AROUND,
+        buffers._AROUND,
     )
 
 
@@ -197,4 +197,4 @@ class Kept(unittest.TestCase):
         kept.check(self, "picture", RESULTS)
 
     def test_every_threshold_of_the_dither_is_there_once(self):
-        self.assertEqual(sorted(relief._BAYER.reshape(-1).astype(int).tolist()), list(range(64)))
+        self.assertEqual(sorted(buffers._BAYER.reshape(-1).astype(int).tolist()), list(range(64)))

@@ -13,23 +13,23 @@ from umber_compass.picture import light
 from umber_compass.plan.model import Lamp, Rig, Terminator
 
 
-def shade(local, turn, openness, rig, *others):
+def shade(local, turn, occlusion, rig, *others):
     """One colour shaded, (3,), at N.L of the key and of further lamps."""
     lights = light.lights_of(rig)
     local = np.array(local, np.float32).reshape(3, 1)
     turns = [np.float32([t]) for t in (turn, *others)]
-    return light.shade(local, turns, np.float32([openness]), lights)[:, 0]
+    return light.shade(local, turns, np.float32([occlusion]), lights)[:, 0]
 
 
 class Formula(unittest.TestCase):
     def test_ambient_times_openness_plus_key_times_cosine(self):
-        for turn, openness, there in (
+        for turn, occlusion, there in (
             (1, 1, 0.75),
             (0.5, 1, 0.5),
             (0, 1, 0.25),
             (-1, 0.25, 0.0625),
         ):
-            out = shade([0.4, 0.2, 0.1], turn, openness, plain_rig())
+            out = shade([0.4, 0.2, 0.1], turn, occlusion, plain_rig())
             np.testing.assert_allclose(out, np.array([0.4, 0.2, 0.1]) * there, rtol=1e-5)
 
     def test_crevices_take_what_they_are_told_of_the_ambient(self):

@@ -13,8 +13,8 @@ from umber_compass import document
 from umber_compass.colour import difference, spaces
 from umber_compass.colour.packed import pack, unpack
 from umber_compass.demo.plans import DEMOS
-from umber_compass.picture import codes, relief, relit
-from umber_compass.picture.building import build_relief
+from umber_compass.picture import buffers, indexed, relit
+from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.forms import form_wishes
 from umber_compass.plan.light_edits import rig_of, set_lamp, with_rig
@@ -54,7 +54,7 @@ class Demo(unittest.TestCase):
         self.assertLess(np.percentile(found, 99.9), 3)
         one = self.pipeline.derive(self.made.plan)
         self.assertGreater(off(exact_picture(both), exact_picture(one)).mean(), 1)
-        self.assertIs(both.relief, one.relief)
+        self.assertIs(both.buffers, one.buffers)
 
     def test_a_gradient_on_a_round_form_stays_near_too(self):
         name = next(r for r in self.made.plan.regions if r.name == "coat")
@@ -62,7 +62,7 @@ class Demo(unittest.TestCase):
         derived = self.pipeline.derive(plan)
         found = off(picture(derived), exact_picture(derived))
         self.assertLess(np.percentile(found, 99.9), 2.5)
-        self.assertGreater(derived.relief.size, self.pipeline.derive(self.made.plan).relief.size)
+        self.assertGreater(derived.buffers.size, self.pipeline.derive(self.made.plan).buffers.size)
 
     def test_values_are_those_of_the_encoded_colours(self):
         levels = np.random.default_rng(8).integers(0, 256, (300, 3)).astype(np.uint8)
@@ -84,7 +84,7 @@ class Demo(unittest.TestCase):
         np.testing.assert_array_equal(over, fresh)
 
 
-class Relief(unittest.TestCase):
+class SurfaceBuffers(unittest.TestCase):
     """A ball before a wall and beside a floor that is a gradient."""
 
     @classmethod
@@ -100,12 +100,12 @@ class Relief(unittest.TestCase):
             scenes.region(3, "ground", form="slope"),
         ]
         cls.axes = {3: (0.0, 0.0, 1.0, 0.0)}
-        cls.codes = codes.encode_drawing(cls.drawing, cls.axes)
-        cls.built = build_relief(cls.drawing, form_wishes(cls.regions), cls.axes, cls.codes)
+        cls.indexed = indexed.index_drawing(cls.drawing, cls.axes)
+        cls.built = build_buffers(cls.drawing, form_wishes(cls.regions), cls.axes, cls.indexed)
 
     def test_every_code_stands_for_what_its_px_are(self):
         made, labels = self.built, self.drawing.labels.reshape(-1)
-        np.testing.assert_array_equal(made.grain.label[made.code], labels)
+        np.testing.assert_array_equal(made.adjacency.label[made.code], labels)
         normal = made.normal[:, made.code]
         np.testing.assert_allclose(
             normal[:, labels == 1], np.float32([[0], [0], [1]]) + 0 * labels[labels == 1]
@@ -119,30 +119,34 @@ class Relief(unittest.TestCase):
             float
         )
         self.assertLess(np.abs(normal[:2, ball] - exact).mean(), 0.03)
-        openness = made.forms.openness.reshape(-1) / 255
-        self.assertLess(np.abs(made.openness[made.code] - openness).mean(), 0.06)
+        occlusion = made.forms.occlusion.reshape(-1) / 255
+        self.assertLess(np.abs(made.occlusion[made.code] - occlusion).mean(), 0.06)
 
     def test_a_gradients_codes_take_their_colour_along_its_axis(self):
-        begin = self.codes.spans[3][0]
+        begin = self.indexed.spans[3][0]
         local = self.built.local[self.built.code].reshape(120, 160)[100] - begin
         self.assertTrue((np.diff(local) >= -1).all())
         self.assertLess(local[0], 4)
-        self.assertGreater(local[-1], codes.GRADIENT_STEPS - 5)
-        flat = np.repeat(self.codes.run_code, self.codes.run_length).reshape(120, 160)[100] - begin
+        self.assertGreater(local[-1], indexed.GRADIENT_STEPS - 5)
+        flat = (
+            np.repeat(self.indexed.run_code, self.indexed.run_length).reshape(120, 160)[100] - begin
+        )
         self.assertLess(np.abs(local - flat).max(), 3)
 
     def test_weights_are_shares_of_each_label_and_codes_stand_in_order(self):
         made = self.built
-        summed = np.bincount(made.grain.label, made.weight)
+        summed = np.bincount(made.adjacency.label, made.weight)
         np.testing.assert_allclose(summed[1:], 1, rtol=1e-4)
-        self.assertTrue((np.diff(made.grain.label) >= 0).all())
-        np.testing.assert_array_equal(made.grain.label[made.begin], [1, 2, 3])
+        self.assertTrue((np.diff(made.adjacency.label) >= 0).all())
+        np.testing.assert_array_equal(made.adjacency.label[made.begin], [1, 2, 3])
 
     def test_fewer_facings_where_the_codes_would_be_too_many(self):
-        wanted, relief.MOST_CODES = relief.MOST_CODES, 900
+        wanted, buffers.MOST_CODES = buffers.MOST_CODES, 900
         try:
-            made = build_relief(self.drawing, form_wishes(self.regions), self.axes, self.codes)
+            made = build_buffers(self.drawing, form_wishes(self.regions), self.axes, self.indexed)
         finally:
-            relief.MOST_CODES = wanted
+            buffers.MOST_CODES = wanted
         self.assertLess(made.size, self.built.size)
-        np.testing.assert_array_equal(made.grain.label[made.code], self.drawing.labels.reshape(-1))
+        np.testing.assert_array_equal(
+            made.adjacency.label[made.code], self.drawing.labels.reshape(-1)
+        )

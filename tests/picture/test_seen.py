@@ -7,7 +7,7 @@ import numpy as np
 from tests import scenes
 from tests.picture.test_kept import SHAPES
 from umber_compass.colour.packed import pack, unpack
-from umber_compass.picture import codes
+from umber_compass.picture import indexed
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.seen import Grid, paint_gathered, see, whole
 
@@ -17,14 +17,16 @@ class SeenPicture(unittest.TestCase):
     def setUpClass(cls):
         rgb = scenes.draw(SHAPES, (320, 240))
         cls.labels = scenes.split(rgb).labels
-        cls.codes = codes.encode_drawing(draw(pack(rgb), cls.labels), {2: (0.0, 0.0, 1.0, 1.0)})
-        cls.table = np.random.default_rng(5).integers(0, 256, (cls.codes.size, 3)).astype(np.uint8)
-        cls.table[slice(*cls.codes.spans[2])] = np.linspace(10, 200, 128)[:, None]
-        cls.full = codes.paint(cls.codes, cls.table)
+        cls.indexed = indexed.index_drawing(draw(pack(rgb), cls.labels), {2: (0.0, 0.0, 1.0, 1.0)})
+        cls.table = (
+            np.random.default_rng(5).integers(0, 256, (cls.indexed.size, 3)).astype(np.uint8)
+        )
+        cls.table[slice(*cls.indexed.spans[2])] = np.linspace(10, 200, 128)[:, None]
+        cls.full = indexed.paint(cls.indexed, cls.table)
 
     def shown(self, grid):
-        label_of = self.codes.grain.label
-        seen = see(codes.gathered(self.codes), self.labels, label_of, grid)
+        label_of = self.indexed.adjacency.label
+        seen = see(indexed.gathered(self.indexed), self.labels, label_of, grid)
         return unpack(paint_gathered(seen, pack(self.table))).astype(int)
 
     def test_at_its_own_size_it_is_the_picture_and_a_part_is_cut_out_of_it(self):
@@ -47,10 +49,10 @@ class SeenPicture(unittest.TestCase):
         count = np.arange(16 * 16).reshape(16, 16)
         labels = np.where(count % 16 % 4 == 3, 1, 2).astype(np.uint16)  # one column of four
         empty = np.zeros(0, np.intp), np.zeros((0, 3), np.intp), np.zeros((0, 3), np.float32)
-        rest = codes.Blends(*empty)
+        rest = indexed.Blends(*empty)
 
         def seen(code, labels, label_of, across):
-            of = codes.Gathered(
+            of = indexed.Gathered(
                 (16, 16), code.reshape(-1), *[empty[0]] * 3, empty[0].astype(np.uint32), rest
             )
             return see(of, labels, label_of, whole((16, 16), across))
@@ -74,12 +76,12 @@ class SeenPicture(unittest.TestCase):
 
     def test_where_three_regions_meet_each_has_its_share(self):
         labels = np.uint16([[1, 1, 2, 2]] * 2 + [[1, 1, 3, 3]] * 2)
-        gathered = codes.Gathered(
+        gathered = indexed.Gathered(
             (4, 4),
             labels.astype(np.intp).reshape(-1),
             *[np.zeros(0, np.intp)] * 3,
             np.zeros(0, np.uint32),
-            codes.Blends(np.zeros(0, np.intp), np.zeros((0, 3), np.intp), np.zeros((0, 3), "f4")),
+            indexed.Blends(np.zeros(0, np.intp), np.zeros((0, 3), np.intp), np.zeros((0, 3), "f4")),
         )
         seen = see(gathered, labels, np.arange(4), Grid(1, 1, 2, 2, 1, 1))
         self.assertEqual((len(seen.place), seen.rest.of.tolist()), (0, [[1, 2, 3]]))

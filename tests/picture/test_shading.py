@@ -8,8 +8,8 @@ from scipy.ndimage import gaussian_filter
 from tests import scenes
 from umber_compass.colour.packed import pack, unpack
 from umber_compass.colour.spaces import decode, value
-from umber_compass.picture.codes import encode_drawing, nearest_codes, paint
 from umber_compass.picture.drawing import draw
+from umber_compass.picture.indexed import index_drawing, nearest_codes, paint
 from umber_compass.picture.shading import (
     VALUE_OF_LEVEL,
     grey_levels,
@@ -67,23 +67,23 @@ class OwnShading(unittest.TestCase):
         for soft in (0.7, 2.5):
             packed, labels = picture(soft)
             drawing = draw(packed, labels, True)
-            codes = encode_drawing(drawing, {})
+            indexed = index_drawing(drawing, {})
             means = drawing.shades.mean
             plan = scenes.plan_of([scenes.planned(value=float(v), chroma=0) for v in means[1:]])
             colours = region_colours(scenes.scheme(), plan.studies[0].colours)
-            table = code_table(codes, plan.regions, colours, Shading())
-            off = np.abs(unpack(paint(codes, table)).astype(int) - unpack(packed))
+            table = code_table(indexed, plan.regions, colours, Shading())
+            off = np.abs(unpack(paint(indexed, table)).astype(int) - unpack(packed))
             self.assertLess(off.mean(), 1.5)
 
     def test_off_softer_and_stronger(self):
         packed, labels = picture(0.7)
-        codes = encode_drawing(draw(packed, labels, True), {})
+        indexed = index_drawing(draw(packed, labels, True), {})
         plan = scenes.plan_of([scenes.planned(value=50), scenes.planned(value=50)])
         colours = region_colours(scenes.scheme(), plan.studies[0].colours)
 
         def spread(**told):
-            table = code_table(codes, plan.regions, colours, Shading(**told), Rig())
-            begin, end = codes.spans[1]
+            table = code_table(indexed, plan.regions, colours, Shading(**told), Rig())
+            begin, end = indexed.spans[1]
             return float(np.ptp(value(decode(table[begin:end] / 255))))
 
         self.assertEqual(spread(on=False), 0)
@@ -92,14 +92,14 @@ class OwnShading(unittest.TestCase):
 
     def test_a_code_is_found_by_its_grey_within_its_own_label(self):
         packed, labels = picture(0.7)
-        codes = encode_drawing(draw(packed, labels, True), {2: (0, 0, 1, 0)})
+        indexed = index_drawing(draw(packed, labels, True), {2: (0, 0, 1, 0)})
         for label, level in ((1, 0), (1, 255), (2, 0), (2, 255)):
-            at = int(nearest_codes(codes, np.array([label]), np.array([0]), np.array([level]))[0])
-            begin, end = codes.spans[label]
+            at = int(nearest_codes(indexed, np.array([label]), np.array([0]), np.array([level]))[0])
+            begin, end = indexed.spans[label]
             self.assertTrue(begin <= at < end)
-            self.assertEqual(int(codes.grain.label[at]), label)
-        self.assertEqual(float(codes.along[codes.spans[1][0]]), 0.0)
-        self.assertGreater(float(codes.along[slice(*codes.spans[2])].max()), 0.9)
+            self.assertEqual(int(indexed.adjacency.label[at]), label)
+        self.assertEqual(float(indexed.along[indexed.spans[1][0]]), 0.0)
+        self.assertGreater(float(indexed.along[slice(*indexed.spans[2])].max()), 0.9)
 
 
 class OldLayers(unittest.TestCase):

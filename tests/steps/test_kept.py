@@ -20,7 +20,7 @@ from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.steps import keys
 from umber_compass.steps.checks import CHECKS, judging
 from umber_compass.steps.handoff import palette
-from umber_compass.steps.harmony import fit
+from umber_compass.steps.harmony import colour_words, fit
 from umber_compass.steps.harmony.scheme import needle_angles, slot_hues, wished_shares
 from umber_compass.steps.harmony.schemes import SCHEMES
 from umber_compass.steps.light import lamps, volumes
@@ -29,7 +29,7 @@ from umber_compass.steps.light_views import LIGHT_VIEWS, in_part
 from umber_compass.steps.pipeline import Pipeline, exact_picture
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES, cool_warm
-from umber_compass.steps.sketch import naming, start
+from umber_compass.steps.sketch import start
 from umber_compass.steps.sketch.matching import match_regions
 from umber_compass.steps.studies import growing
 
@@ -230,8 +230,8 @@ def worths():
     """What versions of a study are chosen by."""
     plan, pixels, *_ = document.open_plan(scenes.small(DEMOS[0].plan))
     derived = Pipeline(pixels.drawings).derive(plan)
-    soil = growing.Soil(dict(derived.shares), derived.touching, ())
-    made = [(v, v.make()) for v in growing._versions(plan, soil, ["turn", "strength"])[:9]]
+    context = growing.GrowContext(dict(derived.shares), derived.touching, ())
+    made = [(v, v.make()) for v in growing._versions(plan, context, ["turn", "strength"])[:9]]
     return [
         [c.title, round(c.worth, 4), round(c.ground, 3), c.merging]
         for c in growing._candidates(made, derived)

@@ -162,15 +162,15 @@ class OnTheDemo(unittest.TestCase):
         for lamps_now in (rig.lamps, (*rig.lamps, rim)):
             derived = self.pipeline.derive(with_rig(self.plan, replace(rig, lamps=lamps_now)))
             label = {r.id: r.label for r in derived.regions}
-            turn = facings(derived.relief.normal, derived.lit.lights)[0]
+            turn = facings(derived.buffers.normal, derived.lit.lights)[0]
             compared = 0
             for row in derived.chart:
                 if "sky" in row.name:
                     continue
-                own = derived.relief.grain.label == label[row.region]
+                own = derived.buffers.adjacency.label == label[row.region]
                 for place in PLACES:
                     near = own & (np.abs(turn - place.turn) < 0.01)
-                    near &= np.abs(derived.relief.openness - place.openness) < 0.01
+                    near &= np.abs(derived.buffers.occlusion - place.occlusion) < 0.01
                     for code in np.flatnonzero(near)[:3]:
                         shown = derived.lit.packed[code] >> np.array([16, 8, 0]) & 255
                         wished = np.round(spaces.parse_hex(row.places[place.name].hex) * 255)
@@ -207,7 +207,7 @@ class OnTheDemo(unittest.TestCase):
             derived = self.pipeline.derive(with_rig(plan, replace(rig_of(plan), anchor=anchor)))
             code, label, share = derived.anchored[:3]
             shown = unpack(derived.lit.packed[code]) / 255
-            local = derived.table[derived.relief.local[code]] / 255
+            local = derived.table[derived.buffers.local[code]] / 255
             lum = [spaces.luminance(spaces.decode(c)) * share for c in (shown, local)]
             got, wished = (spaces.value_of_luminance(np.bincount(label, x)) for x in lum)
             for region in plan.regions:
@@ -220,7 +220,7 @@ class OnTheDemo(unittest.TestCase):
         derived = self.pipeline.derive(with_rig(plan, replace(rig_of(plan), anchor="lit")))
         lum = spaces.luminance(derived.arriving.light.T)
         for region in plan.regions:
-            own = derived.relief.grain.label == region.label
+            own = derived.buffers.adjacency.label == region.label
             held = lum[derived.anchored.code[derived.anchored.label == region.label]]
             self.assertGreaterEqual(held.min(), 0.969 * lum[own].max())
 
@@ -264,7 +264,7 @@ class OnTheDemo(unittest.TestCase):
         }
         whole = spaces.decode(unpack(exact_picture(derived)) / 255)
         added = linear["ambient-only"] + linear["key-only"]
-        inside = ~np.isin(np.arange(whole.shape[0] * whole.shape[1]), derived.relief.place)
+        inside = ~np.isin(np.arange(whole.shape[0] * whole.shape[1]), derived.buffers.place)
         off = np.abs(added - whole).reshape(-1, 3)[inside]
         self.assertLess(np.percentile(off, 99), 0.012)
         self.assertLess(linear["lights-off"].mean(), linear["ambient-only"].mean())
@@ -274,7 +274,7 @@ class OnTheDemo(unittest.TestCase):
             self.assertLess(np.abs(quick - exact).mean(), 0.01, name)
         np.testing.assert_array_equal(
             unpack(in_part(derived, "flat")).reshape(-1, 3)[0],
-            derived.table[derived.codes.run_code[0]],
+            derived.table[derived.indexed.run_code[0]],
         )
 
     def test_strange_lights_give_pictures(self):
@@ -302,18 +302,18 @@ class OnTheDemo(unittest.TestCase):
         px = spaces.value(spaces.decode(unpack(derived.lit.packed) / 255))
         np.testing.assert_allclose(derived.values.by_code, px, atol=0.02)
         flat = picture_values(derived.table, derived.flat_weights, None, 20, 80)
-        self.assertEqual(len(flat.by_code), derived.codes.size)
+        self.assertEqual(len(flat.by_code), derived.indexed.size)
 
 
 class Values(unittest.TestCase):
     def setUp(self):
-        grain = type("Grain", (), {})()
-        grain.label = np.array([0, 1, 1, 1, 2])
-        grain.pixels = np.array([1000, 10, 80, 10, 100])
-        self.grain, self.by_code = grain, np.array([50.0, 10.0, 40.0, 90.0, 85.0])
+        adjacency = type("Grain", (), {})()
+        adjacency.label = np.array([0, 1, 1, 1, 2])
+        adjacency.pixels = np.array([1000, 10, 80, 10, 100])
+        self.adjacency, self.by_code = adjacency, np.array([50.0, 10.0, 40.0, 90.0, 85.0])
 
     def measured(self, by_code, ink=()):
-        return measure_values(by_code, code_weights(self.grain, ink), 20, 80)
+        return measure_values(by_code, code_weights(self.adjacency, ink), 20, 80)
 
     def test_histogram_and_extremes_are_shares_of_what_is_a_region(self):
         found = self.measured(self.by_code)
@@ -327,11 +327,11 @@ class Values(unittest.TestCase):
         self.assertAlmostEqual(edge.extremes, 10 / 200)
 
     def test_the_lit_range_holds_nine_tenths(self):
-        self.assertEqual(lit_range(self.measured(self.by_code), self.grain, 1), (10, 90))
-        self.grain.pixels[[1, 3]] = 4
-        found = lit_range(self.measured(self.by_code), self.grain, 1)
+        self.assertEqual(lit_range(self.measured(self.by_code), self.adjacency, 1), (10, 90))
+        self.adjacency.pixels[[1, 3]] = 4
+        found = lit_range(self.measured(self.by_code), self.adjacency, 1)
         self.assertEqual(found, (40, 40))
-        self.assertIsNone(lit_range(self.measured(self.by_code), self.grain, 9))
+        self.assertIsNone(lit_range(self.measured(self.by_code), self.adjacency, 9))
 
     def test_light_keeps_its_ratio_when_the_planned_value_moves(self):
         lum = spaces.luminance_of_value

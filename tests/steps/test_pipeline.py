@@ -197,7 +197,7 @@ class Pipelines(scenes.InFolder):
             with self.subTest(str(change.name)):
                 then = self.pipeline.derive(change.apply(self.plan))
                 changed = every - self.kept(first, then)
-                kept_anyway = {"axes", "codes", "form_wishes", "built"}
+                kept_anyway = {"axes", "indexed", "form_wishes", "built"}
                 self.assertFalse(changed & kept_anyway, changed)
                 if not anew:
                     self.assertEqual(changed, set())
@@ -206,11 +206,11 @@ class Pipelines(scenes.InFolder):
         turned = self.pipeline.derive(harmony_edits.turn_lead(10).apply(self.plan))
         self.assertIs(turned.arriving, first.arriving)
         moved = self.pipeline.derive(set_lamp("key", scenes.NOTHING, strength=20).apply(self.plan))
-        for kept in ("codes", "colours", "table", "built", "shares", "families", "rose"):
+        for kept in ("indexed", "colours", "table", "built", "shares", "families", "rose"):
             self.assertIs(getattr(moved, kept), getattr(first, kept), kept)
 
     def test_forward_back_form_and_shared_surface_build_anew_and_a_role_too(self):
-        first = self.pipeline.derive(self.plan).relief
+        first = self.pipeline.derive(self.plan).buffers
         one, two = self.plan.regions[2].id, self.plan.regions[3].id
         for edit in (
             change_setting("region.REGION.front", 0, one, "x"),
@@ -219,27 +219,27 @@ class Pipelines(scenes.InFolder):
             change_setting("region.REGION.role", "ground", one, "x"),
         ):
             with self.subTest(str(edit.name)):
-                self.assertIsNot(self.pipeline.derive(edit.apply(self.plan)).relief, first)
+                self.assertIsNot(self.pipeline.derive(edit.apply(self.plan)).buffers, first)
         wet = change_setting("region.REGION.material", "wet", one, "x").apply(self.plan)
         self.assertIs(self.pipeline.derive(wet).built, self.pipeline.derive(self.plan).built)
 
     def test_where_slow_stages_may_not_work_the_older_relief_stands_in(self):
         quick = Pipeline(self.made.pixels.drawings, works=False)
         flat = quick.derive(self.plan)
-        self.assertEqual((flat.relief, flat.lit, flat.ramps, flat.chart), (None,) * 4)
+        self.assertEqual((flat.buffers, flat.lit, flat.ramps, flat.chart), (None,) * 4)
         self.assertFalse(flat.has(Derived.built))
         working = quick.derive(self.plan, works=True)
-        self.assertIsNotNone(working.relief)
+        self.assertIsNotNone(working.buffers)
         lit = quick.derive(self.plan)
-        self.assertIs(lit.relief, working.relief)
+        self.assertIs(lit.buffers, working.buffers)
         told = change_setting("region.REGION.form", "flat", self.plan.regions[2].id, "x").apply(
             self.plan
         )
         other = quick.derive(told)
-        self.assertIs(other.relief, working.relief)
+        self.assertIs(other.buffers, working.buffers)
         self.assertFalse(other.has(Derived.built))
         gradient = make_gradient(self.plan, self.plan.regions[0].id, "x").apply(self.plan)
-        self.assertIsNone(quick.derive(gradient).relief)  # its codes stand for other colours
+        self.assertIsNone(quick.derive(gradient).buffers)  # its codes stand for other colours
 
     def test_slow_results_are_looked_up_again_once_they_are_there(self):
         quick = Pipeline(self.made.pixels.drawings, works=False)
@@ -263,15 +263,15 @@ class Pipelines(scenes.InFolder):
         plan = replace(self.plan, studies=(*self.plan.studies, other))
         one, two = self.pipeline.derive(plan), self.pipeline.derive(plan, "s2")
         self.assertIs(one.built, two.built)
-        self.assertIs(one.codes, two.codes)
+        self.assertIs(one.indexed, two.indexed)
         self.assertIsNot(one.lit, two.lit)
         self.assertEqual(two.rig.key.strength, 5)
 
     def test_flat_and_lit_pictures(self):
         flat, lit = self.pipeline.derive(self.made.plan), self.pipeline.derive(self.plan)
-        self.assertEqual((flat.relief, flat.lit), (None, None))
-        self.assertIs(flat.grain, flat.codes.grain)
-        self.assertIs(lit.grain, lit.relief.grain)
+        self.assertEqual((flat.buffers, flat.lit), (None, None))
+        self.assertIs(flat.adjacency, flat.indexed.adjacency)
+        self.assertIs(lit.adjacency, lit.buffers.adjacency)
         np.testing.assert_array_equal(picture(flat), exact_picture(flat))
         self.assertFalse((picture(lit) == picture(flat)).all())
         for name in ("table",):

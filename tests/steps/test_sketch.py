@@ -8,6 +8,7 @@ from tests import scenes
 from umber_compass.colour.measured import measure, measure_hex
 from umber_compass.colour.packed import unpack
 from umber_compass.plan import edits
+from umber_compass.steps.harmony import colour_words
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Pipeline, picture
 from umber_compass.steps.sketch import naming, start
@@ -28,7 +29,7 @@ class Names(unittest.TestCase):
             ("#9fb08a", "sage"),
         ):
             with self.subTest(colour):
-                self.assertEqual(naming.colour_name(measure_hex(colour)), name)
+                self.assertEqual(colour_words.colour_name(measure_hex(colour)), name)
 
     def test_names_are_words_and_all_different(self):
         rng = np.random.default_rng(4)

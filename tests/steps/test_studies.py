@@ -16,7 +16,7 @@ from umber_compass.plan.study_edits import add_studies, choose_study, in_study
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import pin_to
 from umber_compass.steps.studies.client import variants
-from umber_compass.steps.studies.grow_rule import Soil, ground_value
+from umber_compass.steps.studies.grow_rule import GrowContext, ground_value
 from umber_compass.steps.studies.growing import doubled, grow, linears_of
 from umber_compass.steps.studies.numbers import numbers_of
 from umber_compass.steps.studies.rules import RULES
@@ -42,11 +42,11 @@ class Grown(scenes.InFolder):
         self.sun = self.region(self.plan, scenes.SUN).id
         self.plan = pin_to(self.sun, scenes.SUN, "sun").apply(self.plan)
         self.derived = self.pipeline.derive(self.plan)
-        self.soil = Soil(dict(self.derived.shares), self.derived.touching, (PALETTE,))
+        self.context = GrowContext(dict(self.derived.shares), self.derived.touching, (PALETTE,))
 
     def test_every_rule_makes_other_versions_and_leaves_given_colours(self):
         for rule in RULES.values():
-            versions = rule.versions(self.plan, self.soil)
+            versions = rule.versions(self.plan, self.context)
             self.assertTrue(versions, rule.name)
             for version in versions:
                 made = version.make()
@@ -55,22 +55,24 @@ class Grown(scenes.InFolder):
                     self.assertEqual(study(made).colours[self.sun], Pinned(hex=scenes.SUN))
                     self.assertEqual(set(study(made).colours), set(study(self.plan).colours))
                     self.assertTrue(version.title and version.says)
-        self.assertEqual(RULES["library"].versions(self.plan, self.soil._replace(library=())), [])
+        self.assertEqual(
+            RULES["library"].versions(self.plan, self.context._replace(library=())), []
+        )
 
     def test_what_is_locked_keeps_its_colour_where_the_scheme_stands(self):
         hull = self.region(self.plan, scenes.HULL).id
         locked = replace(study(self.plan), locked=(hull,))
         plan = replace(self.plan, studies=(locked,))
         for name in ("ground", "lead", "temperature", "strength"):
-            for version in RULES[name].versions(plan, self.soil):
+            for version in RULES[name].versions(plan, self.context):
                 made = study(version.make())
                 self.assertEqual(made.colours[hull], locked.colours[hull], version.title)
 
     def test_the_ground_turns_over_and_orders_on_the_figure_stay(self):
-        now = ground_value(self.plan, self.soil.shares)
-        for version in RULES["ground"].versions(self.plan, self.soil):
+        now = ground_value(self.plan, self.context.shares)
+        for version in RULES["ground"].versions(self.plan, self.context):
             made = version.make()
-            value = ground_value(made, self.soil.shares)
+            value = ground_value(made, self.context.shares)
             self.assertGreater(abs(value - now), 12)
             self.assertEqual(value < 40, version.title == "Dark ground")
 
@@ -79,7 +81,7 @@ class Grown(scenes.InFolder):
         self.assertEqual(len(found.studies), 6)
         self.assertEqual(found, grow(self.derived, list(RULES), 6, [PALETTE]))
         grounds = [
-            ground_value(replace(self.plan, studies=(s,), current_study=s.id), self.soil.shares)
+            ground_value(replace(self.plan, studies=(s,), current_study=s.id), self.context.shares)
             for s in found.studies
         ]
         self.assertTrue(min(grounds) < 40 and max(grounds) > 60, grounds)
@@ -101,7 +103,7 @@ class Grown(scenes.InFolder):
     def test_two_of_them_are_a_dark_and_a_light_one(self):
         found = grow(self.derived, ["ground", "turn"], 2)
         plans = [replace(self.plan, studies=(s,), current_study=s.id) for s in found.studies]
-        grounds = sorted(ground_value(p, self.soil.shares) for p in plans)
+        grounds = sorted(ground_value(p, self.context.shares) for p in plans)
         self.assertTrue(grounds[0] < 36 and grounds[1] > 66, grounds)
 
     def test_no_two_lie_nearer_than_is_wished(self):

@@ -326,7 +326,7 @@ class Checks(Boat):
         own = self.derive(plan)
         taken = bands_of_picture(
             own.by_code if hasattr(own, "by_code") else own.values.by_code,
-            own.grain,
+            own.adjacency,
             own.values.histogram,
             2,
         )
@@ -374,9 +374,9 @@ class Checks(Boat):
             {self.ids["sea"]: Pinned(hex="#0000ff"), self.ids["hull"]: Pinned(hex="#3c1e00")},
         )
         derived = self.derive(plan)
-        code = derived.codes.spans[next(r.label for r in plan.regions if r.id == self.ids["sea"])][
-            0
-        ]
+        code = derived.indexed.spans[
+            next(r.label for r in plan.regions if r.id == self.ids["sea"])
+        ][0]
         self.assertAlmostEqual(luma_by_code(derived)[code], 11, places=5)
         pair = (self.ids["hull"], self.ids["sea"])
         (result,) = [r for r in self.measured(plan, "other-grey") if r.regions == pair]

@@ -256,4 +256,4 @@ class Gathering(unittest.TestCase):
         self.assertEqual(chosen, [hidden.region])
         self.show(300, hidden.region)
         self.assertIn(hidden.region, [c.region for _, c in self.ladder.boxes()])
-        self.assertIn(f"{len(group.chips)} more", self.ladder._says(group.box.center()))
+        self.assertIn(f"{len(group.chips)} more", self.ladder.says(group.box.center()))

@@ -193,7 +193,7 @@ class Notices(InWindow):
     def test_stop_is_for_what_runs_and_a_file_is_never_half_written(self):
         self.open()
         notice = self.parts.notice
-        for kind, stops in (("relief", True), ("save", False), ("handoff", True)):
+        for kind, stops in (("buffers", True), ("save", False), ("handoff", True)):
             self.desk.worker.slow.emit(kind, "x", 0.0)
             self.assertEqual((notice.stop.isVisible(), notice.progress.text()), (stops, "x …"))
         stopped = []

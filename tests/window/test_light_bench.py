@@ -123,12 +123,12 @@ class Light(InWindow):
 
     def test_a_form_is_told_and_the_picture_is_built_anew(self):
         self.session.select(self.region("crate").id)
-        before = self.desk.derived.relief
+        before = self.desk.derived.buffers
         self.bench.lamps.form_bar.form.textActivated.emit("round")
         self.assertEqual(self.region("crate").form, "round")
-        self.assertIs(self.desk.derived.relief, before)
+        self.assertIs(self.desk.derived.buffers, before)
         self.assert_exact()
-        self.assertIsNot(self.desk.derived.relief, before)
+        self.assertIsNot(self.desk.derived.buffers, before)
         bar = self.bench.lamps.form_bar
         bar.shared.activated.emit(bar.shared.findText("door"))
         self.assertEqual(self.region("crate").shares_form_with, self.region("door").id)
@@ -138,7 +138,7 @@ class Light(InWindow):
 
     def test_slow_work_is_said_and_can_be_stopped(self):
         notice = self.parts.notice
-        self.desk.worker.slow.emit("relief", "Building forms", 0.4)
+        self.desk.worker.slow.emit("buffers", "Building forms", 0.4)
         self.assertEqual(notice.progress.text(), "Building forms … 40%")
         self.assertTrue(notice.stop.isVisible())
         began = []
@@ -150,7 +150,7 @@ class Light(InWindow):
                 QTest.qSleep(1)
 
         failed = []
-        self.desk.worker.ask("relief", work, lambda _: None, failed.append, "Building forms")
+        self.desk.worker.ask("buffers", work, lambda _: None, failed.append, "Building forms")
         wait(self.desk.worker.slow)
         self.press(notice.stop)
         while self.desk.worker.busy:

@@ -14,7 +14,7 @@ from tests import scenes
 from tests.window.driving import DEMO, InWindow, drag, dropped, mouse, wait
 from umber_compass import document
 from umber_compass.formats import atomic
-from umber_compass.picture.codes import paint
+from umber_compass.picture.indexed import paint
 from umber_compass.plan import edits, harmony_edits
 from umber_compass.plan.settings import change_setting
 from umber_compass.views import VIEWS
@@ -140,7 +140,7 @@ class Values(InWindow):
         self.do(change_setting("light.on", False))
         self.assertEqual(self.pixel(*COAT), coat.hex)
         np.testing.assert_array_equal(
-            self.desk.live.bitmap.packed, paint(self.desk.derived.codes, self.desk.derived.table)
+            self.desk.live.bitmap.packed, paint(self.desk.derived.indexed, self.desk.derived.table)
         )
         self.assertEqual(self.session.selection, self.region("coat").id)
 

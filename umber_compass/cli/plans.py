@@ -59,7 +59,7 @@ def as_regions(opened: Opened) -> dict[str, Any]:
     derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
     box = boxes(opened.pixels.labels(opened.plan.sketch))
     order = front_order(
-        derived.form_wishes, derived.codes.areas(max(r.label for r in derived.regions))
+        derived.form_wishes, derived.indexed.areas(max(r.label for r in derived.regions))
     )
     rows = []
     for region in opened.plan.regions:

@@ -8,7 +8,7 @@ from umber_compass.document.handing_off import (
     handoff_paths,
     others_files,
 )
-from umber_compass.document.kept import Kept, built_relief
+from umber_compass.document.kept import Kept, built_buffers
 from umber_compass.document.opening import (
     Opened,
     bring_in,
@@ -28,7 +28,7 @@ __all__ = [
     "Pixels",
     "about",
     "bring_in",
-    "built_relief",
+    "built_buffers",
     "compose",
     "from_file",
     "full_picture",

@@ -5,8 +5,8 @@ import numpy as np
 
 from umber_compass.colour.packed import Packed
 from umber_compass.picture import borders
-from umber_compass.picture.codes import Axes, encode_drawing, paint
 from umber_compass.picture.drawing import Drawing, main_levels
+from umber_compass.picture.indexed import Axes, index_drawing, paint
 from umber_compass.picture.mixes import Labels
 from umber_compass.picture.shading import grey_levels, means_by_label, shades_of
 from umber_compass.steps.harmony.colours import code_table
@@ -47,11 +47,11 @@ def flat_in_strips(derived: Derived, packed: Packed, labels: Labels, tick: Tick 
         else:
             drawing = Drawing(part, borders.find(packed[rows], part, whole), {})
         axes = _axes_in(derived.axes, rows, height)
-        codes = encode_drawing(drawing, axes)
+        indexed = index_drawing(drawing, axes)
         table = code_table(
-            codes, derived.regions, derived.colours, derived.shading, derived.shade_rig
+            indexed, derived.regions, derived.colours, derived.shading, derived.shade_rig
         )
-        shown = paint(codes, table)
+        shown = paint(indexed, table)
         out[top:bottom] = shown[top - rows.start : bottom - rows.start]
     return out
 

@@ -5,14 +5,14 @@ from typing import TypeVar
 
 from umber_compass.document.kept_arrays import (
     VERSION,
+    buffer_arrays,
+    buffers_of,
     drawing_arrays,
     drawing_of,
-    relief_arrays,
-    relief_of,
 )
 from umber_compass.formats.cache import Arrays, Cache, key_of
+from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.drawing import Drawing
-from umber_compass.picture.relief import Relief
 from umber_compass.plan.model import Sketch
 from umber_compass.steps.pipeline import Derived
 
@@ -33,14 +33,14 @@ class Kept:
         """Keep a sketch's drawing."""
         self.cache.store(_key("drawing", sketch, str(most_px)), drawing_arrays(drawing))
 
-    def relief(self, derived: Derived) -> Relief | None:
-        """The relief of a plan, if it was kept."""
+    def buffers(self, derived: Derived) -> SurfaceBuffers | None:
+        """The surface buffers of a plan, if it was kept."""
         height, width = derived.drawing.labels.shape
-        return self._load(_relief_key(derived), lambda found: relief_of(found, (height, width)))
+        return self._load(_buffers_key(derived), lambda found: buffers_of(found, (height, width)))
 
-    def keep_relief(self, derived: Derived, relief: Relief) -> None:
-        """Keep a plan's relief."""
-        self.cache.store(_relief_key(derived), relief_arrays(relief))
+    def keep_buffers(self, derived: Derived, buffers: SurfaceBuffers) -> None:
+        """Keep a plan's surface buffers."""
+        self.cache.store(_buffers_key(derived), buffer_arrays(buffers))
 
     def _load(self, key: str, make: Callable[[Arrays], T]) -> T | None:
         arrays = self.cache.load(key)
@@ -57,21 +57,21 @@ def _key(what: str, sketch: Sketch, *more: str) -> str:
     return key_of(VERSION, what, sketch.hash, sketch.labels, *more)
 
 
-def _relief_key(derived: Derived) -> str:
+def _buffers_key(derived: Derived) -> str:
     size = str(derived.drawing.labels.shape)
-    return _key("relief", derived.plan.sketch, size, repr(derived.form_wishes), repr(derived.axes))
+    return _key("buffers", derived.plan.sketch, size, repr(derived.form_wishes), repr(derived.axes))
 
 
-def built_relief(derived: Derived, kept: Kept | None = None) -> Relief | None:
-    """The relief of a plan that may work: remembered, kept from an earlier opening, or built now
+def built_buffers(derived: Derived, kept: Kept | None = None) -> SurfaceBuffers | None:
+    """The buffers of a plan that may work: remembered, kept from an earlier opening, or built now
     and kept."""
     if derived.has(type(derived).built):
         return derived.built
-    found = kept.relief(derived) if kept is not None else None
+    found = kept.buffers(derived) if kept is not None else None
     if found is not None:
         derived.take(type(derived).built, found)
         return derived.built
     built = derived.built
     if kept is not None and built is not None:
-        kept.keep_relief(derived, built)
+        kept.keep_buffers(derived, built)
     return built

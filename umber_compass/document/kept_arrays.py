@@ -6,12 +6,12 @@ from typing import Any, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.borders import Borders
+from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import Forms
-from umber_compass.picture.grain import Grain
 from umber_compass.picture.mixes import Blends
-from umber_compass.picture.relief import Relief
 from umber_compass.picture.shading import Shades
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
@@ -40,9 +40,9 @@ _FORMS: dict[str, Spec] = {
     "kind": ("uint8", 1, (0, 3)),
     "nx": ("float16", 2, (-1.01, 1.01)),
     "ny": ("float16", 2, (-1.01, 1.01)),
-    "openness": ("uint8", 2, _ANY),
+    "occlusion": ("uint8", 2, _ANY),
 }
-_GRAIN: dict[str, Spec] = {
+_ADJACENCY: dict[str, Spec] = {
     "label": ("int64", 1, (0, 65535)),
     "pixels": ("int64", 1, (0, 2**31)),
     "touching": ("int64", 2, _ANY),
@@ -51,11 +51,11 @@ _GRAIN: dict[str, Spec] = {
     "pair_labels": ("int64", 2, (0, 65535)),
     "pair_px": ("int64", 1, (0, 2**31)),
 }
-_RELIEF: dict[str, Spec] = {
+_BUFFERS: dict[str, Spec] = {
     "code": ("int64", 1, _ANY),
     "local": ("int64", 1, (0, 65536 * 129)),
     "normal": ("float32", 2, (-1.01, 1.01)),
-    "openness": ("float32", 1, (0, 1.01)),
+    "occlusion": ("float32", 1, (0, 1.01)),
     "place": ("int64", 1, _ANY),
     "own": ("int64", 1, _ANY),
     "other": ("int64", 1, _ANY),
@@ -100,39 +100,52 @@ def drawing_of(arrays: Arrays) -> Drawing:
     return Drawing(labels, borders, boxes, shades)
 
 
-def relief_arrays(relief: Relief) -> Arrays:
-    """A relief as arrays."""
-    plain = {k: getattr(relief, k) for k in _RELIEF}
-    parts = (("forms", relief.forms), ("grain", relief.grain), ("rest", relief.rest))
+def buffer_arrays(buffers: SurfaceBuffers) -> Arrays:
+    """Surface buffers as arrays."""
+    plain = {k: getattr(buffers, k) for k in _BUFFERS}
+    parts = (("forms", buffers.forms), ("adjacency", buffers.adjacency), ("rest", buffers.rest))
     return {**plain, **{k: v for name, part in parts for k, v in _named(name, part).items()}}
 
 
-def relief_of(arrays: Arrays, shape: tuple[int, int]) -> Relief:
-    """A relief of a picture of this shape. Raises ValueError or KeyError if the arrays are none."""
+def buffers_of(arrays: Arrays, shape: tuple[int, int]) -> SurfaceBuffers:
+    """Buffers of a picture of this shape. Raises ValueError or KeyError if the arrays are none."""
     forms = Forms(**_several(arrays, "forms_", _FORMS))
-    grain = Grain(**_several(arrays, "grain_", _GRAIN))
+    adjacency = Adjacency(**_several(arrays, "adjacency_", _ADJACENCY))
     rest = Blends(**_several(arrays, "rest_", _BLENDS))
-    plain = _several(arrays, "", _RELIEF)
-    relief = Relief(shape=shape, forms=forms, grain=grain, rest=rest, **plain)
-    size, px, labels = relief.size, shape[0] * shape[1], len(forms.kind)
-    _fit(size > 0 and forms.nx.shape == forms.ny.shape == forms.openness.shape == shape)
-    _fit(relief.code.size == px and _within(relief.code, size))
-    _fit(relief.normal.shape == (3, size) and len(relief.local) == len(relief.weight) == size)
-    _fit(len(grain.label) == len(grain.pixels) == size and _within(grain.label, labels))
-    _fit(grain.touching.shape == (len(grain.pair), 2) and _within(grain.touching, size))
-    _fit(len(grain.touch_px) == len(grain.pair) and _within(grain.pair, len(grain.pair_px)))
-    _fit(grain.pair_labels.shape == (len(grain.pair_px), 2) and bool((grain.pair_px > 0).all()))
-    _fit(all(_within(a, size) for a in (relief.own, relief.other)))
-    sides = (relief.part, relief.place, relief.cover, relief.own, relief.other, relief.other_place)
+    plain = _several(arrays, "", _BUFFERS)
+    buffers = SurfaceBuffers(shape=shape, forms=forms, adjacency=adjacency, rest=rest, **plain)
+    size, px, labels = buffers.size, shape[0] * shape[1], len(forms.kind)
+    _fit(size > 0 and forms.nx.shape == forms.ny.shape == forms.occlusion.shape == shape)
+    _fit(buffers.code.size == px and _within(buffers.code, size))
+    _fit(buffers.normal.shape == (3, size) and len(buffers.local) == len(buffers.weight) == size)
+    _fit(len(adjacency.label) == len(adjacency.pixels) == size and _within(adjacency.label, labels))
+    _fit(adjacency.touching.shape == (len(adjacency.pair), 2) and _within(adjacency.touching, size))
+    _fit(
+        len(adjacency.touch_px) == len(adjacency.pair)
+        and _within(adjacency.pair, len(adjacency.pair_px))
+    )
+    _fit(
+        adjacency.pair_labels.shape == (len(adjacency.pair_px), 2)
+        and bool((adjacency.pair_px > 0).all())
+    )
+    _fit(all(_within(a, size) for a in (buffers.own, buffers.other)))
+    sides = (
+        buffers.part,
+        buffers.place,
+        buffers.cover,
+        buffers.own,
+        buffers.other,
+        buffers.other_place,
+    )
     _fit(len({len(a) for a in sides}) == 1)
-    _fit(_within(relief.other_place, px) and _within(relief.place, px))
-    _fit(_whole(rest, px, size) and relief.rest_places.shape == rest.of.shape)
-    _fit(_within(relief.rest_places, px) and _within(relief.begin, size))
-    _fit(len(relief.begin) > 0 and bool((np.diff(relief.begin) > 0).all()))
-    return relief
+    _fit(_within(buffers.other_place, px) and _within(buffers.place, px))
+    _fit(_whole(rest, px, size) and buffers.rest_places.shape == rest.of.shape)
+    _fit(_within(buffers.rest_places, px) and _within(buffers.begin, size))
+    _fit(len(buffers.begin) > 0 and bool((np.diff(buffers.begin) > 0).all()))
+    return buffers
 
 
-def _named(name: str, record: Blends | Forms | Grain | Shades) -> Arrays:
+def _named(name: str, record: Blends | Forms | Adjacency | Shades) -> Arrays:
     return {f"{name}_{k}": v for k, v in record._asdict().items()}
 
 

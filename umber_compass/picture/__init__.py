@@ -1,1 +1,1 @@
-"""The picture engine: drawing, borders, codes, forms, relief, light."""
+"""The picture engine: drawing, borders, codes, forms, surface buffers, light."""

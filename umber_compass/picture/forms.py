@@ -67,12 +67,12 @@ class Surface(NamedTuple):
 
 
 class Forms(NamedTuple):
-    """Every pixel's facing and openness."""
+    """Every pixel's facing and ambient occlusion."""
 
     kind: npt.NDArray[np.uint8]  # by label
     nx: npt.NDArray[np.float16]  # (h, w), right
     ny: npt.NDArray[np.float16]  # (h, w), down
-    openness: npt.NDArray[np.uint8]  # (h, w), 255 is open
+    occlusion: npt.NDArray[np.uint8]  # (h, w), 255 is open
 
 
 def kind_of(region: FormWish) -> int:
@@ -138,7 +138,7 @@ def build(
     rank = ranks[labels]
     standing = np.where(kinds != FLAT, ranks, 0).astype(np.int32)[labels]
     nx, ny = (np.zeros(labels.shape, np.float16) for _ in range(2))
-    openness = np.full(labels.shape, 255, np.uint8)
+    occlusion = np.full(labels.shape, 255, np.uint8)
     for i, surface in enumerate(found):
         tick(i / max(len(found), 1))
         box = _box_of(surface, boxes, labels.shape)
@@ -149,8 +149,8 @@ def build(
         if surface.kind == ROUND:
             _swell(rank, surface.rank, box, nx, ny)
         if not surface.is_far:
-            _darken(standing, rank, surface.rank, box, openness)
-    return Forms(kinds, nx, ny, openness)
+            _darken(standing, rank, surface.rank, box, occlusion)
+    return Forms(kinds, nx, ny, occlusion)
 
 
 def _box_of(
@@ -238,9 +238,9 @@ def _darken(
     rank: npt.NDArray[np.int32],
     own: int,
     box: Box,
-    openness: npt.NDArray[np.uint8],
+    occlusion: npt.NDArray[np.uint8],
 ) -> None:
-    """Openness near whatever stands out in front of a surface: the distance to its border over the
+    """Occlusion near whatever stands out in front of a surface: the distance to its border over the
     reach. What is flat lies on the surface like paint and takes nothing. Found at half size, where
     it varies slowly."""
     from scipy.ndimage import distance_transform_edt
@@ -256,4 +256,4 @@ def _darken(
     far = np.asarray(distance_transform_edt(~front), np.float32) * np.float32(2) - np.float32(0.5)
     near = carried_up(carried_up(far, 0), 1)[: seen.shape[0], : seen.shape[1]]
     level = np.clip(near * np.float32(255 / reach), 0, 255).astype(np.uint8)
-    np.copyto(openness[rows, columns], level, where=seen == own)
+    np.copyto(occlusion[rows, columns], level, where=seen == own)

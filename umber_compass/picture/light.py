@@ -1,6 +1,6 @@
 """What light does to a local colour: one function for picture, chart, ramps and volumes.
 
-Light is added and multiplied in linear light: out = local x (ambient x openness + sum of lamps x
+Light is added and multiplied in linear light: out = local x (ambient x occlusion + sum of lamps x
 facing), times the exposure. Chart, pictures and volumes use `illumination`, `tinted` and `fitted`;
 `shade` is all three.
 """
@@ -121,43 +121,43 @@ def facings(normals: Planar, lights: Lights) -> list[Row]:
     return [facing(normals, lamp.direction) for lamp in lights.lamps]
 
 
-def normal_at(turn: float, direction: Direction) -> Floats:
+def normal_at(cosine: float, direction: Direction) -> Floats:
     """The normal, (3,), that has this N.L with a lamp and, of all that have, is seen best: it leans
     from the lamp toward the viewer, or downward where the lamp stands in the viewer's axis."""
     lamp = np.array(direction)
     toward = np.array([0.0, 0.0, 1.0]) if abs(lamp[2]) < _AXIS else np.array([0.0, 1.0, 0.0])
     across = toward - lamp * (toward @ lamp)
     across /= np.linalg.norm(across)
-    return np.asarray(lamp * turn + across * np.sqrt(max(1 - turn * turn, 0.0)))
+    return np.asarray(lamp * cosine + across * np.sqrt(max(1 - cosine * cosine, 0.0)))
 
 
-def reached(turn: Row, wrap: float) -> Row:
+def reached(cosine: Row, wrap: float) -> Row:
     """How much of the key's light a surface takes, 0-1, at N.L (n,). Within the wrap it gives way
     as a parabola, so that the terminator is soft; outside it is the cosine."""
     if wrap < 1e-3:
-        return np.maximum(turn, 0)
+        return np.maximum(cosine, 0)
     w = np.float32(wrap)
-    soft = np.clip(turn, -w, w)
+    soft = np.clip(cosine, -w, w)
     soft += w
     soft *= soft
     soft *= np.float32(1 / (4 * wrap))
-    return np.where(turn > w, turn, soft)
+    return np.where(cosine > w, cosine, soft)
 
 
 def illumination(
-    turns: Sequence[Row], openness: Row, lights: Lights, unshadowed: Sequence[Row] | None = None
+    cosines: Sequence[Row], occlusion: Row, lights: Lights, unshadowed: Sequence[Row] | None = None
 ) -> Planar:
-    """The light that arrives, (3, n), at N.L of every lamp, the key first, and openness, each (n,),
+    """The light that arrives, (3, n), at N.L of every lamp, the key first, and occlusion, each (n,),
     exposed; `unshadowed`, 0-1, is the share of each lamp's light that nothing keeps away."""
     if lights.crevice < 1:
-        openness = 1 - np.float32(lights.crevice) * (1 - openness)
-    out = np.empty((3, len(openness)), np.float32)
+        occlusion = 1 - np.float32(lights.crevice) * (1 - occlusion)
+    out = np.empty((3, len(occlusion)), np.float32)
     for i in range(3):
-        np.multiply(openness, np.float32(lights.ambient[i] * lights.exposure), out=out[i])
+        np.multiply(occlusion, np.float32(lights.ambient[i] * lights.exposure), out=out[i])
     for n, lamp in enumerate(lights.lamps):
         if not lamp.light.any():
             continue
-        taken = reached(turns[n], lamp.wrap)
+        taken = reached(cosines[n], lamp.wrap)
         if unshadowed is not None:
             taken *= unshadowed[n]
         for i in range(3):
@@ -174,11 +174,11 @@ class Tint(NamedTuple):
     colour: Floats  # (3,), of luminance 1
 
 
-def tinting(turn: Row, lights: Lights) -> Tint | None:
+def tinting(cosine: Row, lights: Lights) -> Tint | None:
     """The tint at N.L of the key (n,); None where there is none."""
     if lights.tint_share <= 0:
         return None
-    near = turn * np.float32(1 / lights.band)
+    near = cosine * np.float32(1 / lights.band)
     near *= near
     # Far off the bell is nothing; most places are never asked for it.
     least = np.float32(np.log(max(lights.tint_share / _LEAST_TINT, 1.0)))
@@ -248,9 +248,9 @@ def shouldered(lum: Row) -> Row:
     return np.where(lum > SHOULDER, soft, lum).astype(lum.dtype)
 
 
-def shade(local: Planar, turns: Sequence[Row], openness: Row, lights: Lights) -> Planar:
-    """What a local colour (3, n), linear light, becomes at N.L of every lamp and openness, each
+def shade(local: Planar, cosines: Sequence[Row], occlusion: Row, lights: Lights) -> Planar:
+    """What a local colour (3, n), linear light, becomes at N.L of every lamp and occlusion, each
     (n,): linear light the screen can show."""
-    out = illumination(turns, openness, lights)
+    out = illumination(cosines, occlusion, lights)
     out *= local
-    return fitted(tinted(out, tinting(turns[0], lights)))
+    return fitted(tinted(out, tinting(cosines[0], lights)))

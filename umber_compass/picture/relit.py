@@ -18,7 +18,8 @@ from umber_compass.colour.spaces import (
     encode,
     value_of_luminance,
 )
-from umber_compass.picture.codes import Codes, blended, codes_by_px
+from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.indexed import IndexedPicture, blended, codes_by_px
 from umber_compass.picture.light import (
     Lights,
     Planar,
@@ -32,7 +33,6 @@ from umber_compass.picture.light import (
     tinting,
 )
 from umber_compass.picture.mixes import Ints
-from umber_compass.picture.relief import Relief
 from umber_compass.work import Tick, idle
 
 Half: TypeAlias = npt.NDArray[np.float16]
@@ -50,7 +50,7 @@ class Arriving(NamedTuple):
     """The light that arrives in a rig, whatever the colours are."""
 
     light: Planar  # (3, codes), at exposure 1
-    turn: Row  # (codes,) N.L of the key
+    cosine: Row  # (codes,) N.L of the key
     tint: Tint | None  # of the terminator, by code
 
 
@@ -67,23 +67,25 @@ def local_light(table: Levels) -> Planar:
     return np.ascontiguousarray(_LINEAR[table].T)
 
 
-def arriving(relief: Relief, lights: Lights) -> Arriving:
+def arriving(buffers: SurfaceBuffers, lights: Lights) -> Arriving:
     """The light on every code, at exposure 1."""
-    turns = facings(relief.normal, lights)
-    light = illumination(turns, relief.openness, lights)
-    return Arriving(light, turns[0], tinting(turns[0], lights))
+    cosines = facings(buffers.normal, lights)
+    light = illumination(cosines, buffers.occlusion, lights)
+    return Arriving(light, cosines[0], tinting(cosines[0], lights))
 
 
-def light_up(relief: Relief, local: Planar, arriving: Arriving, lights: Lights) -> PackedRow:
+def light_up(
+    buffers: SurfaceBuffers, local: Planar, arriving: Arriving, lights: Lights
+) -> PackedRow:
     """Encoded colours of every code, (codes,), in the light that arrives on each, exposed as the
     lights are. `local` is by flat code."""
     out = np.empty_like(arriving.light)
     exposed = local * np.float32(lights.exposure)
     for i in range(3):
-        np.take(exposed[i], relief.local, out=out[i], mode="clip")
+        np.take(exposed[i], buffers.local, out=out[i], mode="clip")
     out *= arriving.light
     packed = _encoded(fitted(tinted(out, arriving.tint)))
-    packed[relief.local == 0] = _PAPER  # no light falls where nothing is painted
+    packed[buffers.local == 0] = _PAPER  # no light falls where nothing is painted
     return packed
 
 
@@ -110,51 +112,51 @@ def _mixed(top: PackedRow, under: PackedRow, cover: Row) -> PackedRow:
 
 
 def paint_exact(
-    relief: Relief,
-    codes: Codes,
+    buffers: SurfaceBuffers,
+    indexed: IndexedPicture,
     table: Levels,
     lights: Lights,
     tick: Tick = idle,
 ) -> Packed:
-    """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing and openness.
+    """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing and occlusion.
     `table` is the flat picture's colours by flat code."""
-    height, width = relief.shape
-    flat = codes_by_px(codes).reshape(height, width)
+    height, width = buffers.shape
+    flat = codes_by_px(indexed).reshape(height, width)
     local = local_light(table)
     picture = np.empty((height, width), np.uint32)
     for top in range(0, height, _TILE):
         tick(top / height)
         rows = slice(top, min(top + _TILE, height))
-        nx, ny = relief.forms.nx[rows].reshape(-1), relief.forms.ny[rows].reshape(-1)
-        openness = relief.forms.openness[rows].reshape(-1)
-        line = _shaded(local, flat[rows].reshape(-1), nx, ny, openness, lights)
+        nx, ny = buffers.forms.nx[rows].reshape(-1), buffers.forms.ny[rows].reshape(-1)
+        occlusion = buffers.forms.occlusion[rows].reshape(-1)
+        line = _shaded(local, flat[rows].reshape(-1), nx, ny, occlusion, lights)
         picture[rows] = line.reshape(-1, width)
     flat_picture = picture.reshape(-1)
-    own, other = flat_picture[relief.place], flat_picture[relief.other_place]
-    more = blended(flat_picture[relief.rest_places], relief.rest.share)
-    flat_picture[relief.place] = _mixed(own, other, relief.cover)
-    flat_picture[relief.rest.place] = more
+    own, other = flat_picture[buffers.place], flat_picture[buffers.other_place]
+    more = blended(flat_picture[buffers.rest_places], buffers.rest.share)
+    flat_picture[buffers.place] = _mixed(own, other, buffers.cover)
+    flat_picture[buffers.rest.place] = more
     return picture
 
 
 def shaded_at(
-    relief: Relief, codes: Codes, table: Levels, lights: Lights, place: Ints
+    buffers: SurfaceBuffers, indexed: IndexedPicture, table: Levels, lights: Lights, place: Ints
 ) -> PackedRow:
     """The exact colours of some px, (n,), without the mixing of borders; `place` is in the flat
     picture."""
-    flat = codes_by_px(codes)[place]
-    nx, ny = relief.forms.nx.reshape(-1)[place], relief.forms.ny.reshape(-1)[place]
-    openness = relief.forms.openness.reshape(-1)[place]
-    return _shaded(local_light(table), flat, nx, ny, openness, lights)
+    flat = codes_by_px(indexed)[place]
+    nx, ny = buffers.forms.nx.reshape(-1)[place], buffers.forms.ny.reshape(-1)[place]
+    occlusion = buffers.forms.occlusion.reshape(-1)[place]
+    return _shaded(local_light(table), flat, nx, ny, occlusion, lights)
 
 
 def _shaded(
-    local: Planar, flat: Ints, nx: Half, ny: Half, openness: Levels, lights: Lights
+    local: Planar, flat: Ints, nx: Half, ny: Half, occlusion: Levels, lights: Lights
 ) -> PackedRow:
-    """Px, (n,), shaded each with its own facing and openness."""
+    """Px, (n,), shaded each with its own facing and ambient occlusion."""
     x, y = nx.astype(np.float32), ny.astype(np.float32)
     normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
-    open_ = openness.astype(np.float32) / np.float32(255)
+    open_ = occlusion.astype(np.float32) / np.float32(255)
     out = shade(local[:, flat], facings(normal, lights), open_, lights)
     wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
     line: PackedRow = wide[0] << 16 | wide[1] << 8 | wide[2]

@@ -7,9 +7,9 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.packed import Packed, PackedRow
-from umber_compass.picture.codes import Gathered, blended, mixed_quickly, parts_of
+from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.indexed import Gathered, blended, mixed_quickly, parts_of
 from umber_compass.picture.mixes import Blends, Ints, Labels
-from umber_compass.picture.relief import Relief
 
 Few: TypeAlias = npt.NDArray[np.int32]
 Shares: TypeAlias = npt.NDArray[np.float32]
@@ -20,7 +20,9 @@ _SPREAD_FROM = 2.0  # px of the picture for one that is shown, from which four a
 _BORDER = np.uint16(0xFFFF)  # in place of the label of a px that is mixed
 
 
-Gather: TypeAlias = Gathered | Relief  # which code each px shows, and which are mixed of several
+Gather: TypeAlias = (
+    Gathered | SurfaceBuffers
+)  # which code each px shows, and which are mixed of several
 
 
 class Grid(NamedTuple):

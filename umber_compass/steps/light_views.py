@@ -9,7 +9,7 @@ import numpy as np
 from umber_compass.colour.blending import blend
 from umber_compass.colour.packed import Packed
 from umber_compass.colour.spaces import to_bytes
-from umber_compass.picture.codes import paint
+from umber_compass.picture.indexed import paint
 from umber_compass.picture.light import Lights
 from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
 from umber_compass.picture.seen import paint_gathered
@@ -63,24 +63,24 @@ def in_part(derived: Derived, name: str) -> Packed:
     part = LIGHT_VIEWS[name].part
     if LIGHT_VIEWS[name].layer:
         return over_grey(derived, LIGHT_VIEWS[name].layer)
-    if derived.relief is None or derived.lit is None or part is None:
-        return paint(derived.codes, derived.table)
+    if derived.buffers is None or derived.lit is None or part is None:
+        return paint(derived.indexed, derived.table)
     lights = part(derived.lit.lights)
-    light = arriving(derived.relief, lights._replace(exposure=1.0))
-    packed = light_up(derived.relief, local_light(derived.table), light, lights)
-    return paint_gathered(derived.relief, packed)
+    light = arriving(derived.buffers, lights._replace(exposure=1.0))
+    packed = light_up(derived.buffers, local_light(derived.table), light, lights)
+    return paint_gathered(derived.buffers, packed)
 
 
 def over_grey(derived: Derived, mode: str) -> Packed:
     """The picture, (h, w), as local colours in a layer over the sketch's own grey; flat where the
     sketch has no shading of its own. `mode` is a layer's."""
-    local = code_table(derived.codes, derived.regions, derived.colours)
-    if derived.codes.off is None:
-        return paint(derived.codes, local)
-    grey = np.repeat((derived.codes.key % 256)[:, None] / 255, 3, axis=1)
+    local = code_table(derived.indexed, derived.regions, derived.colours)
+    if derived.indexed.off is None:
+        return paint(derived.indexed, local)
+    grey = np.repeat((derived.indexed.key % 256)[:, None] / 255, 3, axis=1)
     shown = to_bytes(blend(mode, grey, local / 255))
     shown[0] = local[0]
-    return paint(derived.codes, shown)
+    return paint(derived.indexed, shown)
 
 
 def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
@@ -88,7 +88,7 @@ def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
     part = LIGHT_VIEWS[name].part
     if LIGHT_VIEWS[name].layer:
         return over_grey(derived, LIGHT_VIEWS[name].layer)
-    if derived.relief is None or derived.lit is None or part is None:
-        return paint(derived.codes, derived.table)
+    if derived.buffers is None or derived.lit is None or part is None:
+        return paint(derived.indexed, derived.table)
     lights = part(derived.lit.lights)
-    return paint_exact(derived.relief, derived.codes, derived.table, lights, tick)
+    return paint_exact(derived.buffers, derived.indexed, derived.table, lights, tick)

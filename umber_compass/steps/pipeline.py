@@ -7,19 +7,19 @@ from collections.abc import Mapping
 from typing import Any, TypeVar
 
 from umber_compass.colour.packed import Packed, pack
-from umber_compass.picture.building import build_relief
-from umber_compass.picture.codes import (
-    Codes,
-    encode_drawing,
+from umber_compass.picture.adjacency import Adjacency
+from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.building import build_buffers
+from umber_compass.picture.drawing import Drawing
+from umber_compass.picture.forms import form_wishes
+from umber_compass.picture.indexed import (
+    IndexedPicture,
     gathered,
     gradient_axes,
+    index_drawing,
     paint,
     region_shares,
 )
-from umber_compass.picture.drawing import Drawing
-from umber_compass.picture.forms import form_wishes
-from umber_compass.picture.grain import Grain
-from umber_compass.picture.relief import Relief
 from umber_compass.picture.relit import paint_exact
 from umber_compass.picture.seen import Grid, Seen, paint_gathered, see
 from umber_compass.plan.edits import study
@@ -95,36 +95,38 @@ class Derived:
 
     rules = stage(numbers_of, "practice", "overrides")
     axes = stage(gradient_axes, "regions", "planned", settles=True)
-    codes = stage(encode_drawing, "drawing", "axes")
-    shares = stage(region_shares, "codes", "regions")
+    indexed = stage(index_drawing, "drawing", "axes")
+    shares = stage(region_shares, "indexed", "regions")
     colours = stage(region_colours, "scheme", "planned", goes_on=True)
     shading = stage(shading_told, "shaded", "rules:picture.shading", settles=True)
-    table = stage(code_table, "codes", "regions", "colours", "shading", "shade_rig")
+    table = stage(code_table, "indexed", "regions", "colours", "shading", "shade_rig")
     form_wishes = stage(form_wishes, "regions", "even", settles=True)
     # One that was built for other forms serves until the new one is there; one that was built for
     # other gradients does not, for its codes stand for other colours.
     built = slow_stage(
-        build_relief, "drawing", "form_wishes", "axes", "codes", stands_in=("drawing", "axes")
+        build_buffers, "drawing", "form_wishes", "axes", "indexed", stands_in=("drawing", "axes")
     )
-    arriving = stage(light_arriving, "relief", "rig")
-    held = stage(held_by_regions, "relief", "codes", "regions")
-    anchored = stage(anchored, "relief", "arriving", "rig")
-    lit = stage(in_light, "relief", "held", "table", "arriving", "anchored", "rig")
+    arriving = stage(light_arriving, "buffers", "rig")
+    held = stage(held_by_regions, "buffers", "indexed", "regions")
+    anchored = stage(anchored, "buffers", "arriving", "rig")
+    lit = stage(in_light, "buffers", "held", "table", "arriving", "anchored", "rig")
     wants = stage(wants_of, "wished", "rules")
     ink = stage(ink_regions, "regions", "colours", "wants", "rules", settles=True)
     ink_labels = stage(ink_labels, "regions", "ink", settles=True)
-    weights = stage(code_weights, "grain", "ink_labels")
-    flat_weights = stage(code_weights, "codes.grain")
+    weights = stage(code_weights, "adjacency", "ink_labels")
+    flat_weights = stage(code_weights, "indexed.adjacency")
     values = stage(picture_values, "table", "weights", "lit", _DARK, _LIGHT)
-    by_label = stage(label_histograms, "values.by_code", "grain")
-    figures = stage(figures_of, "grain", "regions", "shares")
+    by_label = stage(label_histograms, "values.by_code", "adjacency")
+    figures = stage(figures_of, "adjacency", "regions", "shares")
     planned_histogram = stage(planned_histogram, "table", "flat_weights")
-    borders = stage(borders_of, "grain", "regions", "form_wishes", _LEAST_BORDER)
-    bands = stage(band_shares, "values.by_code", "values.histogram", "grain", "wants.bands.edges")
+    borders = stage(borders_of, "adjacency", "regions", "form_wishes", _LEAST_BORDER)
+    bands = stage(
+        band_shares, "values.by_code", "values.histogram", "adjacency", "wants.bands.edges"
+    )
     # What is met first is not worked out while a hand waits.
     lattice = slow_stage(lattice_of, "drawing")
     attention = slow_stage(
-        attention, "lattice", "codes", "relief", "table", "lit", "regions", "focus", kept=KEPT
+        attention, "lattice", "indexed", "buffers", "table", "lit", "regions", "focus", kept=KEPT
     )
     rings = slow_stage(rings_of, "lattice", "attention", kept=KEPT)
     spots = stage(falloff_spots, "lattice", "attention", "colours", "regions")
@@ -138,7 +140,7 @@ class Derived:
     suited = stage(suited, "colours", "shares", "scheme.wheel")
     grounds = stage(grounds_for, "colours", "scheme")
     temperature = stage(temperature, "colours", "shares")
-    touching = stage(touching_of, "codes.grain", "regions")
+    touching = stage(touching_of, "indexed.adjacency", "regions")
     lively = stage(liveliness, "touching", "colours")
     reads = stage(reads, "touching", "colours")
     parts = slow_stage(parts_of, "drawing")
@@ -151,14 +153,14 @@ class Derived:
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")
 
     @property
-    def relief(self) -> Relief | None:
-        """The relief the picture is lit on; None while it is flat."""
+    def buffers(self) -> SurfaceBuffers | None:
+        """The surface buffers the picture is lit on; None while it is flat."""
         return self.built if self.rig.on else None
 
     @property
-    def grain(self) -> Grain:
+    def adjacency(self) -> Adjacency:
         """What the shown picture's codes are measured by."""
-        return self.relief.grain if self.relief is not None else self.codes.grain
+        return self.buffers.adjacency if self.buffers is not None else self.indexed.adjacency
 
     def needs(self, wanted: Stage[T]) -> tuple[object, ...]:
         """What a stage is handed here."""
@@ -204,9 +206,9 @@ class Derived:
     def exactly(self, tick: Tick = idle) -> "Derived":
         """The same, its values those of px shaded exactly and not of a drag's codes."""
         found = Derived(self.plan, self.study, self.drawing, self._memory, self._works, tick)
-        if self.relief is not None and self.lit is not None:
+        if self.buffers is not None and self.lit is not None:
             tick(-1.0)
-            by_code = exact_values(self.relief, self.codes, self.table, self.lit)
+            by_code = exact_values(self.buffers, self.indexed, self.table, self.lit)
             found._results[Derived.values.name] = measure_values(
                 by_code,
                 self.weights,
@@ -300,34 +302,34 @@ class Pipeline:
 def picture(derived: Derived, out: Packed | None = None) -> Packed:
     """The picture of a plan, (h, w), 0x00RRGGBB, as fast as it can be had: lit from codes where
     the rig is on, else flat. `out` is painted over where it is given."""
-    if derived.relief is None or derived.lit is None:
-        return paint(derived.codes, derived.table)
-    return paint_gathered(derived.relief, derived.lit.packed, out)
+    if derived.buffers is None or derived.lit is None:
+        return paint(derived.indexed, derived.table)
+    return paint_gathered(derived.buffers, derived.lit.packed, out)
 
 
 def seen_on(derived: Derived, grid: Grid) -> Seen:
     """What a grid shows of a plan's picture, whatever its colours are."""
-    codes = painted_through(derived)
-    px = gathered(codes) if isinstance(codes, Codes) else codes
-    return see(px, derived.drawing.labels, codes.grain.label, grid)
+    indexed = painted_through(derived)
+    px = gathered(indexed) if isinstance(indexed, IndexedPicture) else indexed
+    return see(px, derived.drawing.labels, indexed.adjacency.label, grid)
 
 
-def painted_through(derived: Derived) -> Codes | Relief:
+def painted_through(derived: Derived) -> IndexedPicture | SurfaceBuffers:
     """The codes that a plan's picture is painted through: those for light where it is lit."""
-    relief = derived.relief
-    return derived.codes if relief is None or derived.lit is None else relief
+    buffers = derived.buffers
+    return derived.indexed if buffers is None or derived.lit is None else buffers
 
 
 def seen_picture(derived: Derived, seen: Seen, out: Packed | None = None) -> Packed:
     """A plan's picture on a grid, (rows, columns), 0x00RRGGBB, as fast as it can be had."""
-    lit = derived.lit if derived.relief is not None else None
+    lit = derived.lit if derived.buffers is not None else None
     packed = pack(derived.table) if lit is None else lit.packed
     return paint_gathered(seen, packed, out)
 
 
 def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:
     """The exact picture of a plan, (h, w), 0x00RRGGBB."""
-    if derived.relief is None or derived.lit is None:
-        return paint(derived.codes, derived.table)
+    if derived.buffers is None or derived.lit is None:
+        return paint(derived.indexed, derived.table)
     lights = derived.lit.lights
-    return paint_exact(derived.relief, derived.codes, derived.table, lights, tick)
+    return paint_exact(derived.buffers, derived.indexed, derived.table, lights, tick)

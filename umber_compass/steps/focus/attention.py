@@ -6,8 +6,8 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.packed import Levels, pack
-from umber_compass.picture.codes import Codes, gathered
-from umber_compass.picture.relief import Relief
+from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.indexed import IndexedPicture, gathered
 from umber_compass.picture.relit import Lit
 from umber_compass.plan.model import Region
 from umber_compass.plan.wishes import Focus, Point
@@ -38,23 +38,23 @@ class Attention(NamedTuple):
 
 def attention(
     lattice: Lattice | None,
-    codes: Codes,
-    relief: Relief | None,
+    indexed: IndexedPicture,
+    buffers: SurfaceBuffers | None,
     table: Levels,
     lit: Lit | None,
     regions: tuple[Region, ...],
     focus: Focus | None,
     tick: Tick = idle,
 ) -> Attention | None:
-    """What draws the eye in the picture that is shown: lit where there is a relief, else flat. None
+    """What draws the eye in the picture that is shown: lit where there are buffers, else flat. None
     until the lattice is there."""
     if lattice is None:
         return None
     tick(-1.0)
-    if relief is not None and lit is not None:
-        shown = lit.packed[relief.code[lattice.at]]
+    if buffers is not None and lit is not None:
+        shown = lit.packed[buffers.code[lattice.at]]
     else:
-        shown = pack(table)[gathered(codes).code[lattice.at]]
+        shown = pack(table)[gathered(indexed).code[lattice.at]]
     pull = pull_of(lattice, look_at(lattice, shown))
     own = focus_labels(lattice, regions, focus)
     # What the artist names as the focus stands for itself, however thin it is.

@@ -58,15 +58,15 @@ def look_at(lattice: Lattice, colours: PackedRow) -> Look:
     whole = np.stack(held, axis=1)
     if not np.ptp(levels[1], axis=0)[inner].any() and not _varies(lab, whole, lattice):
         return Look(whole, np.zeros(most))
-    grain = levels[1].var(axis=0)[inner] * np.float32(_GRAIN**2)
-    return Look(whole, _detail(lattice, lab - whole[lattice.label], grain, count))
+    adjacency = levels[1].var(axis=0)[inner] * np.float32(_GRAIN**2)
+    return Look(whole, _detail(lattice, lab - whole[lattice.label], adjacency, count))
 
 
 def _varies(lab: Floats, whole: Floats, lattice: Lattice) -> bool:
     return bool(np.abs(lab - whole[lattice.label])[lattice.inner].max(initial=0) > 1e-4)
 
 
-def _detail(lattice: Lattice, off: Floats, grain: Floats, count: Row) -> Row:
+def _detail(lattice: Lattice, off: Floats, adjacency: Floats, count: Row) -> Row:
     """How much detail every label has, (labels,), from how far each block is off its region's
     mean, (blocks, 3)."""
     most, own, inner = len(lattice.share), lattice.inner_label, lattice.inner
@@ -76,7 +76,7 @@ def _detail(lattice: Lattice, off: Floats, grain: Floats, count: Row) -> Row:
     maps = [np.where(plain > 0, off[:, i].reshape(lattice.shape), 0) for i in range(3)]
     light = maps[0]
     local = np.minimum(np.abs(light), np.abs(light - _box(light, plain, wide)))
-    square = local.reshape(-1)[inner] ** 2 + grain
+    square = local.reshape(-1)[inner] ** 2 + adjacency
     for one in maps[1:]:
         square = square + 4 * _box(one, plain, 1).reshape(-1)[inner] ** 2
     spread = np.sqrt(np.bincount(own, square, most) / count)

@@ -10,7 +10,7 @@ from umber_compass.colour.gamut import fit
 from umber_compass.colour.measured import Measured, levels_of, measured
 from umber_compass.colour.shaded import TwoLights, shaded
 from umber_compass.colour.spaces import encode, parse_hex, to_bytes
-from umber_compass.picture.codes import Codes
+from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import lights_of
 from umber_compass.plan.edits import part
 from umber_compass.plan.model import (
@@ -116,7 +116,7 @@ def shading_told(told: Shading | None, percent: float) -> Shading:
 
 
 def code_table(
-    codes: Codes,
+    indexed: IndexedPicture,
     regions: Iterable[Region],
     colours: dict[str, RegionColour],
     shading: Shading | None = None,
@@ -126,8 +126,8 @@ def code_table(
     program's gradient is, so that its two hexes are all one needs. Code 0 is white paper. The
     artist's own shading goes through them where the sketch has any; `rig` gives its hues where it
     is to."""
-    table = np.full((codes.size, 3), 255, np.uint8)
-    held = [(colours[r.id], *codes.spans.get(r.label, (0, 0))) for r in regions]
+    table = np.full((indexed.size, 3), 255, np.uint8)
+    held = [(colours[r.id], *indexed.spans.get(r.label, (0, 0))) for r in regions]
     held = [h for h in held if h[2] > h[1]]
     firsts = np.frombuffer(bytes.fromhex("".join([c.first.hex[1:] for c, _, _ in held])), np.uint8)
     begins, ends = np.array([h[1] for h in held], np.intp), np.array([h[2] for h in held], np.intp)
@@ -137,11 +137,11 @@ def code_table(
     for n, (colour, begin, end) in enumerate(held):
         if colour.second is not None and end - begin > 1:
             first = firsts[3 * n : 3 * n + 3]
-            t = codes.along[begin:end, None]
+            t = indexed.along[begin:end, None]
             mixed = first * (1 - t) + levels_of(colour.second.hex) * t
             table[begin:end] = (mixed + 0.5).astype(np.uint8)
-    if codes.off is not None and shading is not None and shading.on:
-        return _through(table, codes.off, shading, rig)
+    if indexed.off is not None and shading is not None and shading.on:
+        return _through(table, indexed.off, shading, rig)
     return table
 
 

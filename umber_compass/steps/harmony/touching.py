@@ -7,7 +7,7 @@ import numpy as np
 
 from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.spaces import Floats, cielab, decode, parse_hex
-from umber_compass.picture.grain import Grain
+from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.model import Region
 from umber_compass.steps.harmony.colours import RegionColour
@@ -23,12 +23,14 @@ class Touching(NamedTuple):
     px: Ints  # (pairs,) length of the border
 
 
-def touching_of(grain: Grain, regions: tuple[Region, ...]) -> Touching:
+def touching_of(adjacency: Adjacency, regions: tuple[Region, ...]) -> Touching:
     """The pairs of a plan's regions that share a border."""
     at = {r.label: i for i, r in enumerate(regions)}
     rows = [
         (at[a], at[b], px)
-        for (a, b), px in zip(grain.pair_labels.tolist(), grain.pair_px.tolist(), strict=True)
+        for (a, b), px in zip(
+            adjacency.pair_labels.tolist(), adjacency.pair_px.tolist(), strict=True
+        )
         if a in at and b in at
     ]
     table = np.array(rows, np.intp).reshape(-1, 3)

@@ -16,7 +16,7 @@ from umber_compass.picture.light import Lights, lights_of, shade
 from umber_compass.picture.relit import Lit, local_light
 from umber_compass.plan.model import Colour, Region, Rig
 from umber_compass.steps.harmony.colours import RegionColour, end_names
-from umber_compass.steps.light.exposure import Samples, anchor_light, expose, turns_at
+from umber_compass.steps.light.exposure import Samples, anchor_light, cosines_at, expose
 from umber_compass.work import Tick, idle
 
 
@@ -26,8 +26,8 @@ class Place(NamedTuple):
     name: str
     title: str
     short: str  # where there is little room
-    turn: float
-    openness: float
+    cosine: float
+    occlusion: float
 
 
 PLACES = (
@@ -102,10 +102,10 @@ def _places(locals_: list[Measured], lights: Lights) -> list[dict[str, Measured]
     table = np.array([levels_of(m.hex) for m in locals_])
     count = len(PLACES)
     local = np.repeat(local_light(table), count, axis=1)
-    turns = turns_at(np.array([p.turn for p in PLACES]), lights)
-    every = [np.tile(t, len(locals_)) for t in turns]
-    openness = np.tile(np.array([p.openness for p in PLACES], np.float32), len(locals_))
-    levels = to_bytes(encode(shade(local, every, openness, lights))).T
+    cosines = cosines_at(np.array([p.cosine for p in PLACES]), lights)
+    every = [np.tile(t, len(locals_)) for t in cosines]
+    occlusion = np.tile(np.array([p.occlusion for p in PLACES], np.float32), len(locals_))
+    levels = to_bytes(encode(shade(local, every, occlusion, lights))).T
     slots = tuple(m.slot for m in locals_ for _ in PLACES)
     found = measured(np.ascontiguousarray(levels), slots)
     names = [p.name for p in PLACES]

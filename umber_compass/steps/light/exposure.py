@@ -12,7 +12,8 @@ from umber_compass.colour.spaces import (
     luminance_of_value,
     value_of_luminance,
 )
-from umber_compass.picture.codes import Codes
+from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import (
     Lights,
     Planar,
@@ -23,7 +24,6 @@ from umber_compass.picture.light import (
     normal_at,
     shouldered,
 )
-from umber_compass.picture.relief import Relief
 from umber_compass.picture.relit import Arriving, Lit, arriving, light_up, local_light
 from umber_compass.plan.model import Anchor, Region, Rig
 
@@ -69,60 +69,62 @@ class Held(NamedTuple):
 
 
 def held_by_regions(
-    relief: Relief | None, codes: Codes, regions: tuple[Region, ...]
+    buffers: SurfaceBuffers | None, indexed: IndexedPicture, regions: tuple[Region, ...]
 ) -> Held | None:
-    """What each region holds among a relief's codes; None where there is no relief."""
-    if relief is None:
+    """What each region holds among the buffers' codes; None where there are none."""
+    if buffers is None:
         return None
     label = np.array([r.label for r in regions])
-    spans = np.array([codes.spans.get(r.label, (0, 1)) for r in regions])
-    held = np.bincount(relief.grain.label, relief.grain.pixels, int(label.max()) + 1)[label]
+    spans = np.array([indexed.spans.get(r.label, (0, 1)) for r in regions])
+    held = np.bincount(buffers.adjacency.label, buffers.adjacency.pixels, int(label.max()) + 1)[
+        label
+    ]
     ids = tuple(r.id for r in regions)
     return Held(ids, label, spans[:, 0], spans[:, 1] - 1, held / max(held.sum(), 1))
 
 
-def light_arriving(relief: Relief | None, rig: Rig) -> Arriving | None:
-    """The light that arrives on a relief in a rig, at exposure 1; None where there is none."""
-    return None if relief is None else arriving(relief, lights_of(rig))
+def light_arriving(buffers: SurfaceBuffers | None, rig: Rig) -> Arriving | None:
+    """The light that arrives on buffers in a rig, at exposure 1; None where there is none."""
+    return None if buffers is None else arriving(buffers, lights_of(rig))
 
 
-def anchored(relief: Relief | None, light: Arriving | None, rig: Rig) -> Anchored | None:
-    """Where each region of a relief is held to its planned value: at the most lit facing it really
+def anchored(buffers: SurfaceBuffers | None, light: Arriving | None, rig: Rig) -> Anchored | None:
+    """Where each region of buffers is held to its planned value: at the most lit facing it really
     has, at the facing nearest to a halftone, or everywhere; None where there is none."""
-    if relief is None or light is None:
+    if buffers is None or light is None:
         return None
-    label, begin = relief.grain.label, relief.begin
+    label, begin = buffers.adjacency.label, buffers.begin
     if rig.anchor == "mean":
-        code, share = _spread(relief)
+        code, share = _spread(buffers)
     else:
         # One code a region: that which is nearest to what the anchor asks.
         near = luminance_of(light.light)
         if rig.anchor == "halftone":
-            near = -np.abs(light.turn - np.float32(HALFTONE))
+            near = -np.abs(light.cosine - np.float32(HALFTONE))
         best = np.maximum.reduceat(near, begin)
         code = np.flatnonzero(near == np.repeat(best, np.diff(np.append(begin, len(label)))))
         code = code[np.searchsorted(code, begin)]
         code = code[label[code] > 0]
         share = np.ones(len(code), np.float32)
-    return Anchored(code, label[code], share, relief.local[code], light.light[:, code])
+    return Anchored(code, label[code], share, buffers.local[code], light.light[:, code])
 
 
-def _spread(relief: Relief) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.float32]]:
+def _spread(buffers: SurfaceBuffers) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.float32]]:
     """Codes that stand for every label's px, evenly taken from those in their order, and the share
     of the label each stands for."""
-    label, begin = relief.grain.label, relief.begin
+    label, begin = buffers.adjacency.label, buffers.begin
     count = np.diff(np.append(begin, len(label)))
     parts = [
         np.arange(b, b + n, max(1, n // _FOR_LABEL)) for b, n in zip(begin, count, strict=True)
     ]
     code = np.concatenate(parts)
     code = code[label[code] > 0]  # paper has no form
-    held = np.bincount(label[code], relief.weight[code])
-    return code, (relief.weight[code] / held[label[code]]).astype(np.float32)
+    held = np.bincount(label[code], buffers.weight[code])
+    return code, (buffers.weight[code] / held[label[code]]).astype(np.float32)
 
 
 def in_light(
-    relief: Relief | None,
+    buffers: SurfaceBuffers | None,
     held: Held | None,
     table: Levels,
     light: Arriving | None,
@@ -131,11 +133,11 @@ def in_light(
 ) -> Lit | None:
     """The colours of every code in the rig's light, at the one exposure that suits the plan; None
     where the picture is flat. `table` is by flat code."""
-    if relief is None or held is None or light is None or anchor is None:
+    if buffers is None or held is None or light is None or anchor is None:
         return None
     lights, local = lights_of(rig), local_light(table)
     exposed, rest = expose(_samples(held, local, anchor), lights)
-    packed = light_up(relief, local, light, exposed)
+    packed = light_up(buffers, local, light, exposed)
     return Lit(exposed, packed, dict(zip(held.ids, rest.tolist(), strict=True)))
 
 
@@ -172,23 +174,23 @@ def _gathered(many: Samples) -> Samples:
 def anchor_light(anchor: Anchor, lights: Lights) -> Floats:
     """The light, (3,), on a material's lit side or its halftone, at the lights' exposure, where no
     form is known."""
-    turn = HALFTONE if anchor == "halftone" else 1.0
-    return np.asarray(light_at(np.array([turn]), np.ones(1), lights)[:, 0], float)
+    cosine = HALFTONE if anchor == "halftone" else 1.0
+    return np.asarray(light_at(np.array([cosine]), np.ones(1), lights)[:, 0], float)
 
 
-def light_at(turn: Floats, openness: Floats, lights: Lights) -> npt.NDArray[np.float32]:
+def light_at(cosine: Floats, occlusion: Floats, lights: Lights) -> npt.NDArray[np.float32]:
     """The light, (3, n), where a form turns to the key by N.L and lies open, each (n,): the other
     lamps meet it at the normal that is seen best of those."""
-    turns = turns_at(turn, lights)
-    return illumination(turns, openness.astype(np.float32), lights)
+    cosines = cosines_at(cosine, lights)
+    return illumination(cosines, occlusion.astype(np.float32), lights)
 
 
-def turns_at(turn: Floats, lights: Lights) -> list[npt.NDArray[np.float32]]:
+def cosines_at(cosine: Floats, lights: Lights) -> list[npt.NDArray[np.float32]]:
     """N.L of every lamp, the key first, where a form turns to the key by N.L, (n,)."""
     if not lights.others:
-        return [turn.astype(np.float32)]
-    normals = np.array([normal_at(float(t), lights.key.direction) for t in turn], np.float32).T
-    return [turn.astype(np.float32), *facings(normals, lights)[1:]]
+        return [cosine.astype(np.float32)]
+    normals = np.array([normal_at(float(t), lights.key.direction) for t in cosine], np.float32).T
+    return [cosine.astype(np.float32), *facings(normals, lights)[1:]]
 
 
 def expose(samples: Samples, lights: Lights) -> tuple[Lights, Floats]:

@@ -45,19 +45,19 @@ class Scene(NamedTuple):
     shape: tuple[int, int]
     local: Planar  # (3, n), linear light
     normal: Planar  # (3, n), x right, y down, z toward the viewer
-    openness: Row
+    occlusion: Row
     at: Point  # where in the world
 
 
 def draw(scene: Scene, lights: Lights) -> npt.NDArray[np.uint8]:
     """The volumes in a light, (h, w, 3), encoded."""
     unshadowed = [_unshadowed(scene, lamp) for lamp in lights.lamps]
-    turns = facings(scene.normal, lights)
-    out = illumination(turns, scene.openness, lights, unshadowed)
+    cosines = facings(scene.normal, lights)
+    out = illumination(cosines, scene.occlusion, lights, unshadowed)
     out *= scene.local
-    levels = encode(fitted(tinted(out, tinting(turns[0], lights)))) * np.float32(255) + np.float32(
-        0.5
-    )
+    levels = encode(fitted(tinted(out, tinting(cosines[0], lights)))) * np.float32(
+        255
+    ) + np.float32(0.5)
     return np.ascontiguousarray(levels.astype(np.uint8).T.reshape(*scene.shape, 3))
 
 
@@ -86,7 +86,7 @@ def scene(width: int, height: int) -> Scene:
         [normal[0], -normal[1] * cos + normal[2] * sin, normal[1] * sin + normal[2] * cos]
     )
     local = _locals(kind, at)
-    return Scene((height, width), local, seen.astype(np.float32), _openness(kind, at), at)
+    return Scene((height, width), local, seen.astype(np.float32), _occlusion(kind, at), at)
 
 
 def _things(eye: Point, way: tuple[np.float32, ...]) -> list[tuple[Row, Planar]]:
@@ -163,7 +163,7 @@ def _locals(kind: npt.NDArray[np.int8], at: Point) -> Planar:
     return np.ascontiguousarray(local_light(table)[:, np.where(planks, 5, kind)])
 
 
-def _openness(kind: npt.NDArray[np.int8], at: Point) -> Row:
+def _occlusion(kind: npt.NDArray[np.int8], at: Point) -> Row:
     """Less open where a thing stands on the floor."""
     x, u, f = at
     feet = [

@@ -8,10 +8,10 @@ from umber_compass.steps.pipeline import Derived
 def shares_beyond(derived: Derived, low: str, high: str) -> dict[str, float]:
     """The share of the picture, 0-1, that regions hold darker than one rule or lighter than
     another, L*; ink left out, and regions that hold none."""
-    by_code, grain, rules = derived.values.by_code, derived.grain, derived.rules
+    by_code, adjacency, rules = derived.values.by_code, derived.adjacency, derived.rules
     out = (by_code < rules[low]) | (by_code > rules[high])
-    held = np.bincount(grain.label, grain.pixels * out)
-    total = max(int(grain.pixels[grain.label > 0].sum()), 1)
+    held = np.bincount(adjacency.label, adjacency.pixels * out)
+    total = max(int(adjacency.pixels[adjacency.label > 0].sum()), 1)
     shares = {
         r.id: float(held[r.label]) / total
         for r in derived.regions

@@ -121,7 +121,7 @@ def _parting(stand: Stand) -> Iterator[Demand]:
 
 
 def _two(stand: Stand, border: Border) -> tuple[_Reading, _Reading]:
-    sides = sides_of(stand.derived.grain, border, stand.derived.values.by_code)
+    sides = sides_of(stand.derived.adjacency, border, stand.derived.values.by_code)
     px = sides.px.astype(float)
     return (
         _reading(stand, border.figure, sides.figure, px),
@@ -150,7 +150,7 @@ def _order(stand: Stand) -> Iterator[Demand]:
 
 
 def _whole(stand: Stand, region: Region) -> _Reading:
-    values, px = region_values(stand.derived.values, stand.derived.grain, region.label)
+    values, px = region_values(stand.derived.values, stand.derived.adjacency, region.label)
     return _reading(stand, region.id, values, px)
 
 

@@ -7,7 +7,7 @@ import numpy as np
 
 from umber_compass.colour.spaces import Floats
 from umber_compass.plan.model import Plan, Rig
-from umber_compass.steps.studies.grow_rule import Soil
+from umber_compass.steps.studies.grow_rule import GrowContext
 
 _OTHER_LIGHT = 0.09  # what another light counts as
 _LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*
@@ -33,18 +33,20 @@ def picked(
     count: int,
     known: list[Floats],
     rigs: list[Rig | None],
-    soil: Soil,
+    context: GrowContext,
     least: float,
 ) -> list[Candidate]:
     """Candidates that lie far from each other and from what is known, by so much at least; one on a
     light and one on a dark ground among them where there are such."""
     base = np.array(
         [
-            min(_apart(c.lab, k, (c.rig, r), soil) for k, r in zip(known, rigs, strict=True))
+            min(_apart(c.lab, k, (c.rig, r), context) for k, r in zip(known, rigs, strict=True))
             for c in tried
         ]
     )
-    among = np.array([[_apart(a.lab, b.lab, (a.rig, b.rig), soil) for b in tried] for a in tried])
+    among = np.array(
+        [[_apart(a.lab, b.lab, (a.rig, b.rig), context) for b in tried] for a in tried]
+    )
     worth = np.array([c.worth for c in tried])
     taken: list[int] = []
     ground = np.array([c.ground for c in tried])
@@ -88,21 +90,23 @@ def _exchange(taken: list[int], forced: int, base: Floats, among: Floats, worth:
 
 
 def least_apart(
-    taken: list[Candidate], known: list[Floats], rigs: list[Rig | None], soil: Soil
+    taken: list[Candidate], known: list[Floats], rigs: list[Rig | None], context: GrowContext
 ) -> float:
     """How far apart the nearest two of them lie, of what was taken and of what is known."""
     labs = [*known, *(c.lab for c in taken)]
     lights = [*rigs, *(c.rig for c in taken)]
     begin = len(known)
     return min(
-        _apart(labs[i], labs[j], (lights[i], lights[j]), soil)
+        _apart(labs[i], labs[j], (lights[i], lights[j]), context)
         for i in range(begin, len(labs))
         for j in range(i)
     )
 
 
-def _apart(one: Floats, two: Floats, rigs: tuple[Rig | None, Rig | None], soil: Soil) -> float:
+def _apart(
+    one: Floats, two: Floats, rigs: tuple[Rig | None, Rig | None], context: GrowContext
+) -> float:
     """How far two versions lie apart."""
-    weight = np.array(list(soil.shares.values()))
+    weight = np.array(list(context.shares.values()))
     far = float(np.linalg.norm(one - two, axis=1) @ weight / max(weight.sum(), 1e-9))
     return far + (0.0 if rigs[0] == rigs[1] else _OTHER_LIGHT)

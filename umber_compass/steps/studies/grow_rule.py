@@ -13,7 +13,7 @@ from umber_compass.steps.harmony.families import hue_word
 from umber_compass.steps.harmony.touching import Touching
 
 
-class Soil(NamedTuple):
+class GrowContext(NamedTuple):
     """What rules may look at beside the plan they change."""
 
     shares: dict[str, float]
@@ -35,7 +35,7 @@ class GrowRule(NamedTuple):
     name: str
     title: str
     says: str
-    versions: Callable[[Plan, Soil], list[Version]]
+    versions: Callable[[Plan, GrowContext], list[Version]]
     kind: str = "hue"  # what it changes; two of a kind are not laid over each other
 
 

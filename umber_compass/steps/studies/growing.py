@@ -19,7 +19,7 @@ from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.mending.balance import balance
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.choosing import Candidate, least_apart, picked
-from umber_compass.steps.studies.grow_rule import Soil, Version, grounds_of
+from umber_compass.steps.studies.grow_rule import GrowContext, Version, grounds_of
 from umber_compass.steps.studies.rules import RULES
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -55,8 +55,8 @@ def grow(
 ) -> Growth:
     """So many studies of a plan, grown from the one that is shown by some rules, each far from all
     others and from those the plan has. Raises Refusal where no rule makes any."""
-    soil = Soil(dict(derived.shares), derived.touching, tuple(library))
-    versions = _versions(derived.plan, soil, rules)
+    context = GrowContext(dict(derived.shares), derived.touching, tuple(library))
+    versions = _versions(derived.plan, context, rules)
     if not versions:
         line = words("make no other version of this study; choose another rule")
         raise Refusal("these rules", line)
@@ -69,14 +69,14 @@ def grow(
     known = [doubled(linear) for linear in linears_of(derived.plan.studies, ids)]
     rigs = [s.rig for s in derived.plan.studies]
     least = derived.rules["studies.apart"]
-    taken = picked(tried, count, known, rigs, soil, least)
+    taken = picked(tried, count, known, rigs, context, least)
     if not taken:
         line = words(
             "make no version {least:.2f} apart; wish less, free colours, or choose another rule",
             least=least,
         )
         raise Refusal("these rules", line)
-    found, left = [], least_apart(taken, known, rigs, soil)
+    found, left = [], least_apart(taken, known, rigs, context)
     for i, one in enumerate(taken):
         tick(0.5 + i / len(taken) * 0.5)
         made_study = _mended(one, derived)
@@ -91,10 +91,10 @@ def _warnings(one: Study, derived: Derived, tick: Tick) -> int:
     return sum(r.level == "warning" for r in results)
 
 
-def _versions(plan: Plan, soil: Soil, rules: Sequence[str]) -> list[Version]:
+def _versions(plan: Plan, context: GrowContext, rules: Sequence[str]) -> list[Version]:
     """Versions by each rule alone, then by two of them together, as many as are looked at; the same
     plan gives the same."""
-    single = {name: RULES[name].versions(plan, soil) for name in rules}
+    single = {name: RULES[name].versions(plan, context) for name in rules}
     found = [v for own in single.values() for v in own][:MOST_CANDIDATES]
     pairs = [
         (version, second)
@@ -104,17 +104,17 @@ def _versions(plan: Plan, soil: Soil, rules: Sequence[str]) -> list[Version]:
     ]
     random.Random(plan.current_study).shuffle(pairs)
     for version, second in pairs:
-        found += _both(version, second, soil, len(found))
+        found += _both(version, second, context, len(found))
         if len(found) >= MOST_CANDIDATES:
             break
     return found[:MOST_CANDIDATES]
 
 
-def _both(version: Version, second: str, soil: Soil, at: int) -> list[Version]:
+def _both(version: Version, second: str, context: GrowContext, at: int) -> list[Version]:
     """A version with another rule on top: two of what that makes, other ones each time, so that one
     rule does not fill the wall."""
     plan = version.make()
-    versions = RULES[second].versions(plan, soil)
+    versions = RULES[second].versions(plan, context)
     some = [versions[(at + k * 3) % len(versions)] for k in range(min(2, len(versions)))]
     return [
         Version(

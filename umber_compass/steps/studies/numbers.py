@@ -66,7 +66,7 @@ def _parting(derived: Derived) -> Figure:
     asked = [b for b in wanted(derived.borders, derived.wants) if b.wish == "parting"]
     if not asked:
         return Figure("parting", "figure from ground", "none", None, 1)
-    gap = gaps(derived.grain, np.asarray(derived.values.by_code))
+    gap = gaps(derived.adjacency, np.asarray(derived.values.by_code))
     least = min(float(gap[b.pair]) for b in asked)
     return Figure("parting", "figure from ground", f"{least:.0f} L* at least", least, 1)
 

@@ -7,7 +7,7 @@ import numpy as np
 
 from umber_compass.colour.grouping import optimal_edges
 from umber_compass.colour.spaces import Floats
-from umber_compass.picture.grain import Grain
+from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.wishes import Bands
 
@@ -58,22 +58,22 @@ def band_of(values: Floats, edges: tuple[float, ...]) -> Ints:
 
 
 def band_shares(
-    by_code: Floats, histogram: Floats, grain: Grain, edges: tuple[float, ...]
+    by_code: Floats, histogram: Floats, adjacency: Adjacency, edges: tuple[float, ...]
 ) -> tuple[float, ...]:
     """The share of the picture that every band holds, the darkest first. `histogram` is in points
     of L*, and enough where edges are whole ones."""
     if all(edge == round(edge) for edge in edges):
         sums = np.add.reduceat(histogram, [0, *(min(round(e), 99) for e in edges)])
         return tuple(sums.tolist())
-    weight = np.where(grain.label > 0, grain.pixels, 0)
+    weight = np.where(adjacency.label > 0, adjacency.pixels, 0)
     held = np.bincount(band_of(by_code, edges), weight, len(edges) + 1)
     return tuple((held / max(float(weight.sum()), 1.0)).tolist())
 
 
-def bands_of_picture(by_code: Floats, grain: Grain, histogram: Floats, count: int) -> Bands:
+def bands_of_picture(by_code: Floats, adjacency: Adjacency, histogram: Floats, count: int) -> Bands:
     """The bands a picture has by itself, with the share that each holds, in twentieths."""
     edges = optimal_edges(histogram, count)
-    shares = band_shares(by_code, histogram, grain, edges)
+    shares = band_shares(by_code, histogram, adjacency, edges)
     whole = [int(s * _ROUND + 1e-9) for s in shares]
     order = sorted(range(count), key=lambda i: whole[i] - shares[i] * _ROUND)
     for i in order[: _ROUND - sum(whole)]:

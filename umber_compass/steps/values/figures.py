@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.spaces import Floats
-from umber_compass.picture.grain import Grain
+from umber_compass.picture.adjacency import Adjacency
 from umber_compass.plan.model import Region
 from umber_compass.steps.values.measured import median
 from umber_compass.steps.values.parting import FIGURES
@@ -31,12 +31,12 @@ class Figure(NamedTuple):
 
 
 def figures_of(
-    grain: Grain, regions: tuple[Region, ...], shares: Mapping[str, float]
+    adjacency: Adjacency, regions: tuple[Region, ...], shares: Mapping[str, float]
 ) -> tuple[Figure, ...]:
     """The figures of a plan that hold enough of it to be seen, the largest first."""
     mine = {r.label: r.id for r in regions if r.role in FIGURES}
     group = {label: label for label in mine}
-    for a, b in grain.pair_labels.tolist():
+    for a, b in adjacency.pair_labels.tolist():
         if a in group and b in group and group[a] != group[b]:
             old, new = group[b], group[a]
             group = {k: new if g == old else g for k, g in group.items()}

@@ -13,9 +13,9 @@ from umber_compass.colour.spaces import (
     value,
     value_of_luminance,
 )
-from umber_compass.picture.codes import Codes
-from umber_compass.picture.grain import Grain
-from umber_compass.picture.relief import Relief
+from umber_compass.picture.adjacency import Adjacency
+from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.relit import Lit, shaded_at, values_of
 
 _EVERY = 7  # px, prime to any usual width, so that they spread
@@ -44,13 +44,13 @@ class Weights(NamedTuple):
     extremes: Floats  # (codes,) the same, but ink counts as no extreme
 
 
-def code_weights(grain: Grain, ink: tuple[int, ...] = ()) -> Weights:
+def code_weights(adjacency: Adjacency, ink: tuple[int, ...] = ()) -> Weights:
     """What each code counts; `ink` is labels. They do not hang on colours."""
-    weight = np.where(grain.label > 0, grain.pixels, 0).astype(float)
+    weight = np.where(adjacency.label > 0, adjacency.pixels, 0).astype(float)
     weight /= max(weight.sum(), 1)
     if not ink:
         return Weights(weight, weight)
-    return Weights(weight, np.where(np.isin(grain.label, ink), 0.0, weight))
+    return Weights(weight, np.where(np.isin(adjacency.label, ink), 0.0, weight))
 
 
 def measure_values(by_code: Floats, weights: Weights, dark: float, light: float) -> Values:
@@ -82,14 +82,16 @@ def picture_values(
     return measure_values(by_code, weights, dark, light)
 
 
-def exact_values(relief: Relief, codes: Codes, table: Levels, lit: Lit) -> Floats:
+def exact_values(
+    buffers: SurfaceBuffers, indexed: IndexedPicture, table: Levels, lit: Lit
+) -> Floats:
     """Value L* that the px of each code have on the mean where they are shaded exactly: every
     seventh px is, and a code that has none of those keeps its own."""
-    place = np.arange(0, relief.code.size, _EVERY)
-    values = values_of(shaded_at(relief, codes, table, lit.lights, place))
-    own = relief.code[place]
-    count = np.bincount(own, minlength=relief.size)
-    mean = np.bincount(own, values, relief.size) / np.maximum(count, 1)
+    place = np.arange(0, buffers.code.size, _EVERY)
+    values = values_of(shaded_at(buffers, indexed, table, lit.lights, place))
+    own = buffers.code[place]
+    count = np.bincount(own, minlength=buffers.size)
+    mean = np.bincount(own, values, buffers.size) / np.maximum(count, 1)
     return np.where(count > 0, mean, values_of(lit.packed))
 
 
@@ -99,20 +101,20 @@ def planned_histogram(table: Levels, weights: Weights) -> Floats:
     return measure_values(flat_values(table), weights, 0, 100).histogram
 
 
-def label_histograms(by_code: Floats, grain: Grain) -> Floats:
+def label_histograms(by_code: Floats, adjacency: Adjacency) -> Floats:
     """The px that each label holds in each point of L*, (labels, 100); nothing of label 0."""
-    most = int(grain.label.max(initial=0)) + 1
+    most = int(adjacency.label.max(initial=0)) + 1
     bins = np.clip(by_code.astype(np.intp), 0, BINS - 1)
-    found = np.bincount(grain.label * BINS + bins, grain.pixels, most * BINS)
+    found = np.bincount(adjacency.label * BINS + bins, adjacency.pixels, most * BINS)
     histograms = found.reshape(most, BINS).astype(float)
     histograms[0] = 0
     return histograms
 
 
-def region_values(values: Values, grain: Grain, label: int) -> tuple[Floats, Floats]:
+def region_values(values: Values, adjacency: Adjacency, label: int) -> tuple[Floats, Floats]:
     """The values L* of a region’s codes in the picture that is shown, and the px of each."""
-    at = np.flatnonzero(grain.label == label)
-    return values.by_code[at], grain.pixels[at].astype(float)
+    at = np.flatnonzero(adjacency.label == label)
+    return values.by_code[at], adjacency.pixels[at].astype(float)
 
 
 def mean_value(histogram: Floats) -> float:
@@ -129,12 +131,12 @@ def median(histogram: Floats) -> float:
     return at + (float(held[-1]) / 2 - before) / max(float(histogram[at]), 1e-9)
 
 
-def lit_range(values: Values, grain: Grain, label: int) -> tuple[float, float] | None:
+def lit_range(values: Values, adjacency: Adjacency, label: int) -> tuple[float, float] | None:
     """Between which values L* nine tenths of a region lie in the picture that is shown; None where
     it holds no pixel."""
-    at = np.flatnonzero(grain.label == label)
+    at = np.flatnonzero(adjacency.label == label)
     order = at[np.argsort(values.by_code[at])]
-    held = np.cumsum(grain.pixels[order])
+    held = np.cumsum(adjacency.pixels[order])
     if not held.size or not held[-1]:
         return None
     low, high = (order[np.searchsorted(held, held[-1] * share)] for share in (0.05, 0.95))

@@ -6,8 +6,8 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.spaces import Floats
+from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.forms import FormWish, front_order
-from umber_compass.picture.grain import Grain
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.model import Region
 from umber_compass.steps.values.wants import Wants
@@ -16,7 +16,7 @@ FIGURES = ("figure", "focus")
 
 
 class Border(NamedTuple):
-    """A figure and what it stands before, by id and label, and their pair in the grain."""
+    """A figure and what it stands before, by id and label, and their pair in the adjacency."""
 
     figure: str
     behind: str
@@ -32,21 +32,24 @@ class Border(NamedTuple):
 
 
 def borders_of(
-    grain: Grain, regions: tuple[Region, ...], form_wishes: tuple[FormWish, ...], least: float
+    adjacency: Adjacency,
+    regions: tuple[Region, ...],
+    form_wishes: tuple[FormWish, ...],
+    least: float,
 ) -> tuple[Border, ...]:
     """The borders of figures and the focus with grounds, and with middle grounds behind them, that
     are at least a share of the figure’s outline, percent."""
     most = max((r.label for r in regions), default=0) + 1
     by_label = {r.label: r for r in regions}
-    rank = _ranks(grain, form_wishes, most)
-    outline = np.bincount(grain.pair_labels.reshape(-1), np.repeat(grain.pair_px, 2), most)
+    rank = _ranks(adjacency, form_wishes, most)
+    outline = np.bincount(adjacency.pair_labels.reshape(-1), np.repeat(adjacency.pair_px, 2), most)
     roles = np.array([_ROLE.get(by_label[i].role, 0) if i in by_label else 0 for i in range(most)])
     found = []
     for one, two in ((0, 1), (1, 0)):
-        figure, behind = grain.pair_labels[:, one], grain.pair_labels[:, two]
+        figure, behind = adjacency.pair_labels[:, one], adjacency.pair_labels[:, two]
         asked = (roles[figure] == 3) & (roles[behind] > 0) & (roles[behind] < 3)
         asked &= (roles[behind] == 1) | (rank[behind] < rank[figure])
-        asked &= 100 * grain.pair_px >= least * outline[figure]
+        asked &= 100 * adjacency.pair_px >= least * outline[figure]
         for pair in np.flatnonzero(asked).tolist():
             a, b = int(figure[pair]), int(behind[pair])
             wish = "parting" if roles[b] == 1 else "parting-middle"
@@ -57,9 +60,9 @@ def borders_of(
 _ROLE = {"ground": 1, "middle ground": 2, "figure": 3, "focus": 3}
 
 
-def _ranks(grain: Grain, form_wishes: tuple[FormWish, ...], most: int) -> Ints:
+def _ranks(adjacency: Adjacency, form_wishes: tuple[FormWish, ...], most: int) -> Ints:
     """Each label’s place from back to front, (labels,)."""
-    area = np.bincount(grain.label, grain.pixels, most).astype(np.intp)
+    area = np.bincount(adjacency.label, adjacency.pixels, most).astype(np.intp)
     order = front_order(form_wishes, area)
     return np.array([order.get(i, 0) for i in range(most)])
 
@@ -69,11 +72,12 @@ def wanted(borders: tuple[Border, ...], wants: Wants) -> list[Border]:
     return [b for b in borders if wants.on(b.demand)]
 
 
-def gaps(grain: Grain, by_code: Floats) -> Floats:
+def gaps(adjacency: Adjacency, by_code: Floats) -> Floats:
     """The mean difference along every pair’s border, (pairs,), of something by code."""
-    gap = np.abs(by_code[grain.touching[:, 0]] - by_code[grain.touching[:, 1]])
+    gap = np.abs(by_code[adjacency.touching[:, 0]] - by_code[adjacency.touching[:, 1]])
     return np.asarray(
-        np.bincount(grain.pair, gap * grain.touch_px, len(grain.pair_px)) / grain.pair_px
+        np.bincount(adjacency.pair, gap * adjacency.touch_px, len(adjacency.pair_px))
+        / adjacency.pair_px
     )
 
 
@@ -86,11 +90,11 @@ class Sides(NamedTuple):
     px: Ints
 
 
-def sides_of(grain: Grain, border: Border, by_code: Floats) -> Sides:
+def sides_of(adjacency: Adjacency, border: Border, by_code: Floats) -> Sides:
     """The two sides of a border in something by code."""
-    met = grain.pair == border.pair
-    touching, px = grain.touching[met], grain.touch_px[met]
-    first = grain.label[touching[:, 0]] == border.figure_label
+    met = adjacency.pair == border.pair
+    touching, px = adjacency.touching[met], adjacency.touch_px[met]
+    first = adjacency.label[touching[:, 0]] == border.figure_label
     own = np.where(first, touching[:, 0], touching[:, 1])
     other = np.where(first, touching[:, 1], touching[:, 0])
     return Sides(by_code[own], by_code[other], px)

@@ -65,7 +65,7 @@ class RegionHands(QObject):
         if derived is None:
             return
         most = max(r.label for r in derived.regions)
-        order = front_order(derived.form_wishes, derived.codes.areas(most))
+        order = front_order(derived.form_wishes, derived.indexed.areas(most))
         ids = [r.id for r in sorted(derived.regions, key=lambda r: order[r.label])]
         found = next_unnamed(derived.regions, ids, self.desk.session.selection)
         if not found:

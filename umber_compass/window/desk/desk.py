@@ -10,7 +10,7 @@ from umber_compass.document.kept_work import KeptWork
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.cache import Cache
 from umber_compass.formats.sketch_paths import SketchPaths
-from umber_compass.picture.relief import Relief
+from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.history import History
 from umber_compass.plan.model import Plan
@@ -65,11 +65,11 @@ class Desk(QObject):
         self,
         opened: Opened,
         path: Path | None,
-        relief: Relief | None = None,
+        buffers: SurfaceBuffers | None = None,
         stamp: Stamp | None = None,
         brought_back: bool = False,
     ) -> None:
-        """Put a document on the desk, with its relief where that was kept; `stamp` is the state of
+        """Put a document on the desk, with its buffers where those were kept; `stamp` is the state of
         the file it was read from, or which it was `brought_back` as unsaved work of. Whatever is
         dragged is let go first."""
         self.session.taking.emit()
@@ -80,7 +80,7 @@ class Desk(QObject):
         self.first = opened.plan
         self.brought_back = brought_back
         self.saved = opened.plan if path is not None and not brought_back else None
-        self.live.begin(opened.pixels, opened.plan, relief)
+        self.live.begin(opened.pixels, opened.plan, buffers)
         self.session.selection = self.session.alone = ""
         self.session.also = ()
         self._follow()

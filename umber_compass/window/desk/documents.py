@@ -11,7 +11,7 @@ from umber_compass.document import Opened, Pixels
 from umber_compass.formats import atomic, picture
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.plan_file import ENDING
-from umber_compass.picture.relief import Relief
+from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
@@ -32,7 +32,7 @@ class _Read(NamedTuple):
     """What was read, and the state of the file it was read from."""
 
     opened: Opened
-    relief: Relief | None
+    buffers: SurfaceBuffers | None
     stamp: Stamp | None
 
 
@@ -72,7 +72,7 @@ class Documents(QObject):
             if kept is None or not rig_of(opened.plan).on:
                 return _Read(opened, None, stamp)
             derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
-            return _Read(opened, kept.relief(derived), stamp)
+            return _Read(opened, kept.buffers(derived), stamp)
 
         self._take(path.name, read, at, is_plan, settle, path)
 
@@ -112,7 +112,7 @@ class Documents(QObject):
                     desk.session.open_step(FIRST_WITH_SKETCH)
                 if source is not None and not is_plan:
                     desk.paths.note(found.opened.plan.sketch.hash, source)
-                desk.lay(found.opened, at, found.relief, found.stamp)
+                desk.lay(found.opened, at, found.buffers, found.stamp)
                 read = str(as_read(study(found.opened.plan)))
                 desk.told.emit("" if is_plan else f"{found.opened.says}. {read}", False)
                 desk.live.say_damage()

@@ -7,8 +7,8 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed
-from umber_compass.document import Kept, Pixels, built_relief
-from umber_compass.picture.relief import Relief
+from umber_compass.document import Kept, Pixels, built_buffers
+from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light_views import in_part
 from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
@@ -38,17 +38,19 @@ class LivePicture(QObject):
         self._bitmap: Bitmap | None = None
         self._stale = False  # the picture of what is dragged was only painted on grids
         self._pipeline: Pipeline | None = None
-        self._asked: tuple[object, ...] = ()  # needs of the relief that was asked for last
+        self._asked: tuple[
+            object, ...
+        ] = ()  # needs of the surface buffers that were asked for last
         self.sharpening = single_shot(self, 0, self._sharpen)
 
-    def begin(self, pixels: Pixels, plan: Plan, relief: Relief | None) -> None:
-        """Another document; with its relief where that was kept."""
+    def begin(self, pixels: Pixels, plan: Plan, buffers: SurfaceBuffers | None) -> None:
+        """Another document; with its surface buffers where those were kept."""
         self._pipeline = Pipeline(pixels.drawings, works=False)
         self._asked = ()
         self.derived, self._bitmap, self._stale = None, None, False
         self.grids.clear()
-        if relief is not None:
-            self._pipeline.derive(plan).take(Derived.built, relief)
+        if buffers is not None:
+            self._pipeline.derive(plan).take(Derived.built, buffers)
 
     def follow(self, plan: Plan) -> bool:
         """Derive a plan and paint it; gives whether it may look otherwise than the one before."""
@@ -66,7 +68,7 @@ class LivePicture(QObject):
             self._repaint(self.derived)
         if before is not None and before.drawing is not self.derived.drawing:
             self.redrawn.emit()
-        self.ask_relief()
+        self.ask_buffers()
         self._worker.forget("exact")  # of the plan before
         if not self._session.dragging:
             self.sharpening.start()
@@ -87,7 +89,7 @@ class LivePicture(QObject):
         self._stale = False
         self._bitmap = Bitmap(picture(now, over if self._session.dragging and fits else None))
 
-    def ask_relief(self) -> None:
+    def ask_buffers(self) -> None:
         """Have the forms built where the plan is lit and they are not there; the flat picture, or
         the one of the old forms, stays until then."""
         derived = self.derived
@@ -100,16 +102,18 @@ class LivePicture(QObject):
         pipeline, plan = self._pipeline, derived.plan
 
         def work(tick: Tick) -> bool:
-            return built_relief(pipeline.derive(plan, works=True, tick=tick), self.kept) is not None
+            return (
+                built_buffers(pipeline.derive(plan, works=True, tick=tick), self.kept) is not None
+            )
 
         def answer(_: bool) -> None:
             self.say_damage()
             self.rebuilt.emit()
 
         says = self.tr("Building forms")
-        self._worker.ask("relief", work, answer, self._on_no_relief, says, Urgency.PICTURE)
+        self._worker.ask("buffers", work, answer, self._on_no_buffers, says, Urgency.PICTURE)
 
-    def _on_no_relief(self, error: Exception) -> None:
+    def _on_no_buffers(self, error: Exception) -> None:
         if isinstance(error, Stopped):
             line = self.tr("Stopped; the picture stays as it is until the light or a form changes")
             self.told.emit(line, False)
@@ -120,7 +124,7 @@ class LivePicture(QObject):
         """Ask for forms that were stopped once more."""
         if self.derived is not None and self.derived.lit is None:
             self._asked = ()
-            self.ask_relief()
+            self.ask_buffers()
 
     def say_damage(self) -> None:
         """Say, once, that something kept was damaged."""
@@ -158,7 +162,7 @@ class LivePicture(QObject):
         plan = derived.plan
 
         def work(tick: Tick) -> dict[str, Any]:
-            # Only what the bench asked for may work here: the relief is another request. It works
+            # Only what the bench asked for may work here: the buffers is another request. It works
             # on a record of its own: the window reads the other one meanwhile.
             own, found = derived.of(plan), {}
             for name in missing:

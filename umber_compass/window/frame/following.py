@@ -149,7 +149,7 @@ class Following(QObject):
             for e in derived.colours[region_id].ends
         ]
         line = self.tr("{name}, {role}:  {ends}  {share:.1%} of the picture")
-        lit = lit_range(derived.values, derived.grain, named.label) if derived.lit else None
+        lit = lit_range(derived.values, derived.adjacency, named.label) if derived.lit else None
         if lit is not None:
             line = self.tr(
                 "{name}, {role}:  {ends}  {share:.1%} of the picture  "

@@ -5,7 +5,7 @@ from PIL import Image
 from PySide6.QtCore import QObject
 
 from umber_compass.colour.packed import Packed, pack, unpack
-from umber_compass.document import about, built_relief
+from umber_compass.document import about, built_buffers
 from umber_compass.picture.seen import whole
 from umber_compass.plan.light_edits import light_on
 from umber_compass.steps.light_views import in_part
@@ -126,7 +126,7 @@ def _if_lit(live: LivePicture, derived: Derived, tick: Tick) -> Derived:
     """What the light would give a plan whose light is off; on the worker. Its forms are kept, so
     that switching it on need not wait for them."""
     found = live.pipeline.derive(light_on(derived.plan), works=True, tick=tick)
-    built_relief(found, live.kept)
+    built_buffers(found, live.kept)
     return found
 
 

@@ -59,7 +59,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     found = balanced(derived, result, *(f"bands.{i + 1}" for i in range(count)))
     for key in list(KEYS.values())[:3]:
         held = band_shares(
-            derived.values.by_code, derived.values.histogram, derived.grain, key.bands.edges
+            derived.values.by_code, derived.values.histogram, derived.adjacency, key.bands.edges
         )
         off = max(abs(a - b) for a, b in zip(held, key.bands.shares, strict=True))
         if 100 * off <= derived.wants.number("bands") and key.bands != derived.wants.bands:

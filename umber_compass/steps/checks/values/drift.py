@@ -41,10 +41,10 @@ def _measure(derived: Derived) -> list[Result]:
 
 def _lost(derived: Derived) -> float:
     """The share of all borders, percent, along which values hardly differ."""
-    grain, by_code = derived.grain, derived.values.by_code
-    gap = np.abs(by_code[grain.touching[:, 0]] - by_code[grain.touching[:, 1]])
-    whole = float(grain.touch_px.sum())
-    return 100 * float(grain.touch_px[gap < derived.rules["drift.edge"]].sum()) / max(whole, 1)
+    adjacency, by_code = derived.adjacency, derived.values.by_code
+    gap = np.abs(by_code[adjacency.touching[:, 0]] - by_code[adjacency.touching[:, 1]])
+    whole = float(adjacency.touch_px.sum())
+    return 100 * float(adjacency.touch_px[gap < derived.rules["drift.edge"]].sum()) / max(whole, 1)
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
@@ -52,10 +52,10 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     up = result.measured < result.wanted
     free = [r.id for r in derived.regions if is_movable(derived, r.id)]
     label = {r.id: r.label for r in derived.regions}
-    grain, by_code = derived.grain, derived.values.by_code
-    weight = np.where(grain.label > 0, grain.pixels, 0)
+    adjacency, by_code = derived.adjacency, derived.values.by_code
+    weight = np.where(adjacency.label > 0, adjacency.pixels, 0)
     groups = [
-        (np.flatnonzero(grain.label == label[r]), derived.colours[r].mean_value) for r in free
+        (np.flatnonzero(adjacency.label == label[r]), derived.colours[r].mean_value) for r in free
     ]
     way, margin = (1.0 if up else -1.0), derived.rules["fix.value"]
 

@@ -78,12 +78,12 @@ def _move(derived: Derived, region_id: str) -> _Move | None:
     if not is_movable(derived, region_id):
         return None
     label = region(derived.plan, region_id).label
-    at = np.flatnonzero(derived.grain.label == label)
+    at = np.flatnonzero(derived.adjacency.label == label)
     low, high = derived.rules["extremes.dark"], derived.rules["extremes.light"]
     planned = derived.colours[region_id].mean_value
     there = moved_values(derived.values.by_code[at], planned, _SCAN[:, None])
-    held = derived.grain.pixels[at] / max(
-        int(derived.grain.pixels[derived.grain.label > 0].sum()), 1
+    held = derived.adjacency.pixels[at] / max(
+        int(derived.adjacency.pixels[derived.adjacency.label > 0].sum()), 1
     )
     beyond = ((there < low) | (there > high)) @ held
     gain = beyond[_STILL] - beyond

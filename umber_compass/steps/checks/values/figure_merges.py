@@ -15,7 +15,7 @@ _SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
 
 
 def _measure(derived: Derived) -> list[Result]:
-    apart = gaps(derived.grain, derived.values.by_code)
+    apart = gaps(derived.adjacency, derived.values.by_code)
     asked = wanted(derived.borders, derived.wants)
     return _worst_or_fine(derived, [_result(derived, b, float(apart[b.pair])) for b in asked])
 
@@ -88,7 +88,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 def _least_move(derived: Derived, result: Result, one: float, two: float) -> float | None:
     """The smallest move in L* that parts them; None if values end before that."""
     border = next(b for b in derived.borders if (b.figure, b.behind) == result.regions)
-    own, other, weight = sides_of(derived.grain, border, derived.values.by_code)
+    own, other, weight = sides_of(derived.adjacency, border, derived.values.by_code)
     moves = _SCAN[:, None]
     own_now, other_now = (
         moved_values(v, derived.colours[r].mean_value, moves * s) if s else v[None]

@@ -19,7 +19,7 @@ _MOST = 60.0  # L*, of a move
 
 def luma_by_code(derived: Derived) -> Floats:
     """The other grey of every code of the shown picture, 0-100."""
-    if derived.relief is None or derived.lit is None:
+    if derived.buffers is None or derived.lit is None:
         return np.asarray(derived.table @ LUMA * (100 / 255))
     packed, found = derived.lit.packed, np.zeros(len(derived.lit.packed), np.float32)
     for shift, weight in zip((16, 8, 0), LUMA * (100 / 255), strict=True):
@@ -31,8 +31,8 @@ def _measure(derived: Derived) -> list[Result]:
     asked = wanted(derived.borders, derived.wants)
     if not asked:
         return []
-    value = gaps(derived.grain, derived.values.by_code)
-    luma = gaps(derived.grain, luma_by_code(derived))
+    value = gaps(derived.adjacency, derived.values.by_code)
+    luma = gaps(derived.adjacency, luma_by_code(derived))
     # What merges in L* is said by that check; here what parts in that grey and not in the other.
     found = [
         _result(derived, b, float(luma[b.pair]), float(value[b.pair]))
@@ -67,7 +67,7 @@ def _result(derived: Derived, border: Border, luma: float, value: float) -> Resu
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """Figure or what is behind, up or down: the smallest move that parts them in the other grey."""
     border = next(b for b in derived.borders if (b.figure, b.behind) == result.regions)
-    sides = sides_of(derived.grain, border, luma_by_code(derived))
+    sides = sides_of(derived.adjacency, border, luma_by_code(derived))
     gap = sides.figure - sides.behind
     found = []
     for region, sign in ((border.figure, 1.0), (border.behind, -1.0)):

@@ -21,7 +21,7 @@ def _measure(derived: Derived) -> list[Result]:
     share = 100 * sum(shares.values())
     rules = derived.rules
     level = level_over(share, rules["pure.note"], rules["pure.warning"])
-    values = derived.values.by_code[derived.grain.pixels > 0]
+    values = derived.values.by_code[derived.adjacency.pixels > 0]
     title = words("No pure black or white")
     text = words("darkest {low:.0f}, lightest {high:.0f} L*", low=values.min(), high=values.max())
     regions = tuple(sorted(shares, key=lambda r: -shares[r])) if level != "fine" else ()
@@ -48,7 +48,7 @@ def _move(derived: Derived, region_id: str) -> float:
     if not is_movable(derived, region_id):
         return 0.0
     label = next(r.label for r in derived.regions if r.id == region_id)
-    values, px = region_values(derived.values, derived.grain, label)
+    values, px = region_values(derived.values, derived.adjacency, label)
     planned = derived.colours[region_id].mean_value
     low, high = derived.rules["pure.dark"], derived.rules["pure.light"]
     best = 0.0

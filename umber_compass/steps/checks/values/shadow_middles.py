@@ -72,7 +72,11 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 def _least(derived: Derived, figure: Figure, some: list[str], wanted: float) -> float | None:
     low = derived.rules["shadow-middles.low"]
     held = [
-        (r in some, derived.colours[r].mean_value, *region_values(derived.values, derived.grain, i))
+        (
+            r in some,
+            derived.colours[r].mean_value,
+            *region_values(derived.values, derived.adjacency, i),
+        )
         for r, i in zip(figure.regions, figure.labels, strict=True)
     ]
     whole = max(sum(float(px.sum()) for *_, px in held), 1.0)

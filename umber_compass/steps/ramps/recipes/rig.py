@@ -62,11 +62,11 @@ def _from_dark_to_light(lights: Lights) -> tuple[Floats, Tint | None]:
     """The light, (n, 3), in ever less closed crevices, round a form to its lit side, and beyond;
     and the terminator's tint in them."""
     crevices = np.linspace(0.1, 1, 8, endpoint=False)
-    turn = np.concatenate([np.full(8, -1.0), np.linspace(-1, 1, 41)]).astype(np.float32)
-    openness = np.concatenate([crevices, np.ones(41)]).astype(np.float32)
-    found = light_at(turn, openness, lights._replace(exposure=1.0)).T.astype(float)
+    cosine = np.concatenate([np.full(8, -1.0), np.linspace(-1, 1, 41)]).astype(np.float32)
+    occlusion = np.concatenate([crevices, np.ones(41)]).astype(np.float32)
+    found = light_at(cosine, occlusion, lights._replace(exposure=1.0)).T.astype(float)
     beyond = found[-1] + lights.key.light * np.linspace(0.1, 4, 30)[:, None]
-    every = np.concatenate([turn, np.ones(len(beyond), np.float32)])
+    every = np.concatenate([cosine, np.ones(len(beyond), np.float32)])
     return np.concatenate([found, beyond]), tinting(every, lights)
 
 

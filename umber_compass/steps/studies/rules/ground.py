@@ -6,15 +6,15 @@ from msgspec.structs import replace
 
 from umber_compass.plan.edits import each_part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Solid
-from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version, ground_value
+from umber_compass.steps.studies.grow_rule import GrowContext, GrowRule, Version, ground_value
 
 _LIGHT, _DARK = 80.0, 24.0  # L*
 _SAME = 12.0  # L* within which a ground is that already
 _KEPT, _MIDDLE = 0.5, 0.45  # of what parts grounds; of their move that middle grounds make
 
 
-def _versions(plan: Plan, soil: Soil) -> list[Version]:
-    now = ground_value(plan, soil.shares)
+def _versions(plan: Plan, context: GrowContext) -> list[Version]:
+    now = ground_value(plan, context.shares)
     found = []
     for title, value in (("Dark ground", _DARK), ("Light ground", _LIGHT)):
         if abs(now - value) > _SAME:

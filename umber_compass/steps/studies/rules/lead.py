@@ -9,10 +9,10 @@ from umber_compass.plan.model import Plan
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.families import hue_word
 from umber_compass.steps.harmony.scheme import needle_angles
-from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowContext, GrowRule, Version
 
 
-def _versions(plan: Plan, soil: Soil) -> list[Version]:
+def _versions(plan: Plan, context: GrowContext) -> list[Version]:
     scheme, found = study(plan).scheme, []
     for slot, angle in needle_angles(scheme).items():
         if slot in ("A", "grey"):

@@ -9,23 +9,23 @@ from umber_compass.plan.model import Plan
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
-from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowContext, GrowRule, Version
 
 
-def _versions(plan: Plan, soil: Soil) -> list[Version]:
+def _versions(plan: Plan, context: GrowContext) -> list[Version]:
     found = []
-    for palette in soil.library:
+    for palette in context.library:
         by = f", {palette.source}" if palette.source else ""
         title = palette.title or "Palette"
-        found.append(Version(title, f"palette{by}", partial(_laid, plan, palette, soil)))
+        found.append(Version(title, f"palette{by}", partial(_laid, plan, palette, context)))
     return found
 
 
-def _laid(plan: Plan, palette: GivenPalette, soil: Soil) -> Plan:
+def _laid(plan: Plan, palette: GivenPalette, context: GrowContext) -> Plan:
     now = study(plan)
     shown = region_colours(now.scheme, now.colours)
-    of = map_palette([s.hex for s in palette.colours], shown, soil.shares, soil.touching)
-    return lay_palette(replace(palette, of=of), soil.shares).change(plan)
+    of = map_palette([s.hex for s in palette.colours], shown, context.shares, context.touching)
+    return lay_palette(replace(palette, of=of), context.shares).change(plan)
 
 
 RULE = GrowRule("library", "A palette from the library", "mapped by value and share", _versions)

@@ -6,10 +6,10 @@ from msgspec.structs import replace
 
 from umber_compass.plan.light_edits import rig_of, with_rig
 from umber_compass.plan.model import Lamp, Plan
-from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowContext, GrowRule, Version
 
 
-def _versions(plan: Plan, soil: Soil) -> list[Version]:
+def _versions(plan: Plan, context: GrowContext) -> list[Version]:
     rig = rig_of(plan)
     if not rig.on:
         return []

@@ -6,12 +6,12 @@ from umber_compass.plan.edits import study, with_scheme
 from umber_compass.plan.harmony_edits import turned
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.families import hue_word
-from umber_compass.steps.studies.grow_rule import GrowRule, Soil, Version
+from umber_compass.steps.studies.grow_rule import GrowContext, GrowRule, Version
 
 _STEP = 30
 
 
-def _versions(plan: Plan, soil: Soil) -> list[Version]:
+def _versions(plan: Plan, context: GrowContext) -> list[Version]:
     lead, found = study(plan).scheme.lead_deg, []
     for by in range(_STEP, 360, _STEP):
         to = turned(lead + by)

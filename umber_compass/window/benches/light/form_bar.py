@@ -93,7 +93,7 @@ class FormBar(QWidget):
         )
         self._names = {r.id: r.name for r in regions}
         self._order = front_order(
-            derived.form_wishes, derived.codes.areas(max(r.label for r in regions))
+            derived.form_wishes, derived.indexed.areas(max(r.label for r in regions))
         )
         with QSignalBlocker(self.shared), QSignalBlocker(self.form):
             self.shared.clear()

@@ -81,7 +81,7 @@ class PlanPage(QWidget):
         """Show a plan's regions and which are chosen."""
         other = chosen != self._chosen
         self._derived, self._chosen = derived, chosen
-        order = front_order(derived.form_wishes, derived.codes.areas(_most(derived)))
+        order = front_order(derived.form_wishes, derived.indexed.areas(_most(derived)))
         regions = sorted(derived.regions, key=lambda r: order[r.label])
         shown = [
             Named(
@@ -122,7 +122,7 @@ class PlanPage(QWidget):
         derived = self._derived
         if derived is None:
             return
-        order = front_order(derived.form_wishes, derived.codes.areas(_most(derived)))
+        order = front_order(derived.form_wishes, derived.indexed.areas(_most(derived)))
         labels = sorted(order, key=lambda k: order[k])
         by_label = {r.label: r for r in derived.regions}
         standing = [by_label[k] for k in labels if k in by_label]

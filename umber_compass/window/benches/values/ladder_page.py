@@ -151,7 +151,7 @@ class LadderPage(QWidget):
         derived = self._derived
         if derived is not None:
             values = derived.values
-            found = bands_of_picture(values.by_code, derived.grain, values.histogram, count)
+            found = bands_of_picture(values.by_code, derived.adjacency, values.histogram, count)
             self.edit_wanted.emit(set_bands(found, words("take {count} bands", count=count)))
 
     def _wish_order(self, on: bool) -> None:
@@ -174,7 +174,7 @@ class LadderPage(QWidget):
             _chips(derived), values.histogram.tolist(), limits, beyond, selected, planned
         )
         label = region(derived.plan, selected).label if selected else 0
-        lit = lit_range(values, derived.grain, label) if derived.lit and label else None
+        lit = lit_range(values, derived.adjacency, label) if derived.lit and label else None
         self.ladder.show_lit(lit)
         wants = derived.wants
         self.bands.show_bands(wants.bands, derived.bands, wants.on("bands"))

@@ -7,7 +7,7 @@ import numpy as np
 from umber_compass.picture.mixes import Ints, Labels
 
 
-class Grain(NamedTuple):
+class Adjacency(NamedTuple):
     """What codes are measured by: whose each is, how much it holds, what it touches."""
 
     label: Ints  # (codes,)
@@ -19,7 +19,7 @@ class Grain(NamedTuple):
     pair_px: Ints  # (label pairs,) length of their whole border, px
 
 
-def grain_of(code: Ints, labels: Labels, label_of: Ints, inward_px: int = 0) -> Grain:
+def adjacency_of(code: Ints, labels: Labels, label_of: Ints, inward_px: int = 0) -> Adjacency:
     """What the codes of a sketch, (h, w), are measured by; `label_of` is each code's label. Codes
     that touch are taken some px inside their regions, where they are as thick as that."""
     pairs, length = _touching(code, labels, inward_px)
@@ -28,7 +28,7 @@ def grain_of(code: Ints, labels: Labels, label_of: Ints, inward_px: int = 0) -> 
     most = len(label_of) + 1
     key, pair = np.unique(two[:, 0] * most + two[:, 1], return_inverse=True)
     pair = pair.astype(np.intp)
-    grain = Grain(
+    adjacency = Adjacency(
         label=label_of.astype(np.intp),
         pixels=pixels,
         touching=pairs,
@@ -37,9 +37,9 @@ def grain_of(code: Ints, labels: Labels, label_of: Ints, inward_px: int = 0) -> 
         pair_labels=np.stack(np.divmod(key, most), axis=-1),
         pair_px=np.bincount(pair, length, len(key)).astype(np.intp),
     )
-    for array in grain:
+    for array in adjacency:
         array.flags.writeable = False
-    return grain
+    return adjacency
 
 
 def _touching(code: Ints, labels: Labels, inward_px: int) -> tuple[Ints, Ints]:
@@ -48,10 +48,10 @@ def _touching(code: Ints, labels: Labels, inward_px: int) -> tuple[Ints, Ints]:
     keys = []
     for axis in (0, 1):
         along = np.moveaxis(labels, axis, 1)
-        codes = np.moveaxis(code, axis, 1)
+        indexed = np.moveaxis(code, axis, 1)
         row, column = np.nonzero(along[:, 1:] != along[:, :-1])
-        a = codes[row, _inside(along, row, column, -inward_px)]
-        b = codes[row, _inside(along, row, column + 1, inward_px)]
+        a = indexed[row, _inside(along, row, column, -inward_px)]
+        b = indexed[row, _inside(along, row, column + 1, inward_px)]
         keys.append(np.minimum(a, b) * many + np.maximum(a, b))
     key, length = np.unique(np.concatenate(keys), return_counts=True)
     return np.stack(np.divmod(key, many), axis=-1), length

@@ -1,4 +1,4 @@
-"""The sketch in codes for light: one number a pixel for its region, facing, openness and place
+"""The sketch in codes for light: one number a pixel for its region, facing, occlusion and place
 along a gradient, whatever the light and the colours are (docs/engine.md).
 
 A drag then shades some ten thousand codes exactly and looks every pixel up once.
@@ -10,23 +10,23 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.spaces import Floats
-from umber_compass.picture.codes import (
+from umber_compass.picture.adjacency import Adjacency, adjacency_of
+from umber_compass.picture.drawing import Drawing
+from umber_compass.picture.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
+from umber_compass.picture.indexed import (
     GRADIENT_STEPS,
     Axes,
-    Codes,
+    IndexedPicture,
     nearest_codes,
     parts_of,
     steps_along,
 )
-from umber_compass.picture.drawing import Drawing
-from umber_compass.picture.forms import FLAT, ROUND, SLOPE, SLOPE_NORMAL, Forms
-from umber_compass.picture.grain import Grain, grain_of
 from umber_compass.picture.layout import Dimension, Layout, Small, Wide, lay_out, numbers, places
 from umber_compass.picture.light import Planar, Row
 from umber_compass.picture.mixes import Blends, Ints, Labels, areas
 from umber_compass.picture.shading import VALUE_OF_LEVEL, Shades
 
-# Normals a side of a round region, odd so that one faces the viewer, and levels of openness: so
+# Normals a side of a round region, odd so that one faces the viewer, and levels of occlusion: so
 # many times the fourth root of its area, px, between the least and the most; fewer where codes are
 # too many. Chosen by what each adds to the difference from the exact picture (docs/engine.md).
 _GRID_PER_ROOT, _GRID = 6.5, (9, 71)
@@ -62,7 +62,7 @@ _BAYER = np.array(
 Dither: TypeAlias = npt.NDArray[np.float32]  # (h, w) thresholds, 0-1
 
 
-class Relief(NamedTuple):
+class SurfaceBuffers(NamedTuple):
     """A sketch ready to be lit."""
 
     shape: tuple[int, int]
@@ -70,7 +70,7 @@ class Relief(NamedTuple):
     code: Ints  # (h x w,); as wide as an index, so that it need not be widened in every frame
     local: Ints  # by code: which flat code gives its local colour
     normal: Planar  # (3, codes)
-    openness: Row  # (codes,), 0-1
+    occlusion: Row  # (codes,), 0-1
     place: Ints  # border pixels, in the flat picture
     own: Ints  # their codes
     other: Ints
@@ -81,45 +81,47 @@ class Relief(NamedTuple):
     rest_places: Ints  # (n, 3) the px that are blended there
     begin: Ints  # the first code of each label that holds pixels; codes stand in their order
     weight: Row  # (codes,) share of its label's pixels
-    grain: Grain
+    adjacency: Adjacency
 
     @property
     def size(self) -> int:
         """How many codes there are."""
-        return len(self.openness)
+        return len(self.occlusion)
 
 
-def encode_relief(drawing: Drawing, axes: Axes, codes: Codes, forms: Forms) -> Relief:
+def encode_buffers(
+    drawing: Drawing, axes: Axes, indexed: IndexedPicture, forms: Forms
+) -> SurfaceBuffers:
     """The codes of a sketch with its forms, from its flat codes and its gradients."""
     labels, borders = drawing.labels, drawing.borders
     code, kept, layout = _numbered(labels, axes, forms, drawing.shades)
     label, standing = places(kept, layout)
     pixels = np.maximum(np.bincount(code, minlength=len(label)), 1)
     if drawing.shades is None:
-        first = np.array([codes.spans.get(i, (0, 0))[0] for i in range(len(forms.kind))], np.intp)
+        first = np.array([indexed.spans.get(i, (0, 0))[0] for i in range(len(forms.kind))], np.intp)
         local = _locals(label, standing["step"], axes, first, layout.counts[0])
     else:
         level = np.bincount(code, drawing.shades.grey.reshape(-1), len(label)) / pixels
         most = np.maximum(layout.counts[0][label] - 1, 1)
         step = standing["step"] * (GRADIENT_STEPS - 1) // most
-        local = nearest_codes(codes, label, step, (level + 0.5).astype(np.intp))
+        local = nearest_codes(indexed, label, step, (level + 0.5).astype(np.intp))
         local[label == 0] = 0
     normal = _normals(label, code, pixels, forms)
-    openness = np.bincount(code, forms.openness.reshape(-1), len(label)) / (255 * pixels)
+    occlusion = np.bincount(code, forms.occlusion.reshape(-1), len(label)) / (255 * pixels)
     at = _places_of(labels, borders.place, borders.other)
     rest = borders.rest
     there = [_places_of(labels, rest.place, of) for of in rest.of.T]
     places_there = np.stack(there, axis=1)
     inward = round(INWARD * labels.shape[1])
-    grain = grain_of(code.reshape(labels.shape), labels, label, inward)
-    area = np.bincount(label, grain.pixels)
-    return Relief(
+    adjacency = adjacency_of(code.reshape(labels.shape), labels, label, inward)
+    area = np.bincount(label, adjacency.pixels)
+    return SurfaceBuffers(
         shape=(labels.shape[0], labels.shape[1]),
         forms=forms,
         code=code,
         local=local,
         normal=normal,
-        openness=openness.astype(np.float32),
+        occlusion=occlusion.astype(np.float32),
         place=borders.place,
         own=code[borders.place],
         other=code[at],
@@ -129,8 +131,8 @@ def encode_relief(drawing: Drawing, axes: Axes, codes: Codes, forms: Forms) -> R
         rest=Blends(rest.place, code[places_there], rest.share),
         rest_places=places_there,
         begin=np.flatnonzero(np.diff(label, prepend=-1)),
-        weight=(grain.pixels / np.maximum(area[label], 1)).astype(np.float32),
-        grain=grain,
+        weight=(adjacency.pixels / np.maximum(area[label], 1)).astype(np.float32),
+        adjacency=adjacency,
     )
 
 
@@ -144,9 +146,9 @@ def _numbered(
     steps = _steps(labels, axes, forms, dither)
     root = areas(flat, len(forms.kind) - 1) ** 0.25
     for share in _FEWER:
-        openness = _openness(flat, forms, dither, _open_levels(root, share))
+        occlusion = _occlusion(flat, forms, dither, _open_levels(root, share))
         grids = _grids(root, share)
-        dimensions = [steps, _facing(flat, forms, grids, labels.shape[1]), openness]
+        dimensions = [steps, _facing(flat, forms, grids, labels.shape[1]), occlusion]
         if shades is not None:
             dimensions.append(_shade(flat, forms, shades))
         layout = lay_out(dimensions)
@@ -201,16 +203,16 @@ def _shade(flat: Labels, forms: Forms, shades: Shades) -> Dimension:
     return Dimension("shade", count, None, table[flat, shades.grey.reshape(-1)])
 
 
-def _openness(flat: Labels, forms: Forms, dither: Dither, count: Wide) -> Dimension:
+def _occlusion(flat: Labels, forms: Forms, dither: Dither, count: Wide) -> Dimension:
     """How open px lie, spread by the square root: the eye parts little light more finely."""
-    level = np.sqrt(forms.openness.reshape(-1).astype(np.float32) / np.float32(255))
+    level = np.sqrt(forms.occlusion.reshape(-1).astype(np.float32) / np.float32(255))
     level *= (count - 1).astype(np.float32)[flat]
     level += _narrowed(dither).reshape(-1)
-    return Dimension("openness", count, None, level.astype(np.int8))
+    return Dimension("occlusion", count, None, level.astype(np.int8))
 
 
 def _open_levels(root: Floats, share: float) -> Wide:
-    """Levels of openness for each label, from the fourth root of its area, px."""
+    """Levels of ambient occlusion for each label, from the fourth root of its area, px."""
     return np.asarray(np.clip(root * (_OPEN_PER_ROOT * share), *_OPEN).astype(np.int64))
 
 

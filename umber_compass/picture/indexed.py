@@ -13,8 +13,8 @@ import numpy.typing as npt
 
 from umber_compass.colour.packed import Packed, PackedRow, pack
 from umber_compass.colour.spaces import Floats
+from umber_compass.picture.adjacency import Adjacency, adjacency_of
 from umber_compass.picture.drawing import Drawing
-from umber_compass.picture.grain import Grain, grain_of
 from umber_compass.picture.mixes import Blends, Ints, Labels, Row
 from umber_compass.picture.shading import VALUE_OF_LEVEL, Shades
 from umber_compass.plan.model import Colour, Gradient, Region
@@ -25,7 +25,7 @@ Axes: TypeAlias = dict[int, tuple[float, float, float, float]]  # by label; x0 y
 Span: TypeAlias = tuple[int, int]  # first code and one past the last
 
 
-class Codes(NamedTuple):
+class IndexedPicture(NamedTuple):
     """A sketch ready to be painted with any colours."""
 
     shape: tuple[int, int]  # height, width in px
@@ -40,21 +40,21 @@ class Codes(NamedTuple):
     other: Ints
     part: PackedRow  # of 256, the share of the first
     rest: Blends  # of codes
-    grain: Grain
+    adjacency: Adjacency
 
     @property
     def size(self) -> int:
         """How many codes there are."""
-        return len(self.grain.pixels)
+        return len(self.adjacency.pixels)
 
     def holds(self, label: int) -> bool:
         """Whether a label has any plain pixel here."""
         begin, end = self.spans.get(label, (0, 0))
-        return end > begin and bool(self.grain.pixels[begin:end].any())
+        return end > begin and bool(self.adjacency.pixels[begin:end].any())
 
     def areas(self, most: int) -> Ints:
         """Px of every label up to `most`, (most + 1,)."""
-        found = np.bincount(self.grain.label, self.grain.pixels, most + 1)
+        found = np.bincount(self.adjacency.label, self.adjacency.pixels, most + 1)
         return np.asarray(found).astype(np.intp)
 
 
@@ -64,7 +64,7 @@ def gradient_axes(regions: Iterable[Region], colours: Mapping[str, Colour]) -> A
     return {label: c.axis for label, c in found if isinstance(c, Gradient)}
 
 
-def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
+def index_drawing(drawing: Drawing, axes: Axes) -> IndexedPicture:
     """The codes of a drawing for gradients with these axes; where it is shaded, one code for each
     grey level of each region."""
     if drawing.shades is not None:
@@ -89,7 +89,7 @@ def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
     label_of = np.repeat(list(spans), [b - a for a, b in spans.values()])
     step = np.arange(len(label_of)) - first[label_of]
     step[0] = 0
-    return Codes(
+    return IndexedPicture(
         key=key_of(label_of, step, 0),
         along=_along(step),
         off=None,
@@ -102,7 +102,7 @@ def encode_drawing(drawing: Drawing, axes: Axes) -> Codes:
         other=other,
         part=parts_of(borders.cover),
         rest=Blends(rest.place, np.stack(blended, axis=1), rest.share),
-        grain=grain_of(code, labels, label_of),
+        adjacency=adjacency_of(code, labels, label_of),
     )
 
 
@@ -119,7 +119,7 @@ def _along(step: Ints) -> Floats:
     return np.asarray(step / (GRADIENT_STEPS - 1))
 
 
-def _shaded_codes(drawing: Drawing, shades: Shades, axes: Axes) -> Codes:
+def _shaded_codes(drawing: Drawing, shades: Shades, axes: Axes) -> IndexedPicture:
     """The codes of a shaded drawing: those that some px, or the other side of a border, has."""
     labels, borders = drawing.labels, drawing.borders
     flat = labels.reshape(-1)
@@ -153,7 +153,7 @@ def _shaded_codes(drawing: Drawing, shades: Shades, axes: Axes) -> Codes:
     off = VALUE_OF_LEVEL[rest % 256] - shades.mean[label_of]
     off[0] = 0
     none = borders.rest
-    return Codes(
+    return IndexedPicture(
         shape=(labels.shape[0], labels.shape[1]),
         spans=spans,
         run_length=np.ones(code.size, np.intp),
@@ -166,19 +166,21 @@ def _shaded_codes(drawing: Drawing, shades: Shades, axes: Axes) -> Codes:
         other=number[beside].astype(np.intp),
         part=parts_of(borders.cover),
         rest=Blends(none.place, none.of, none.share),
-        grain=grain_of(code.reshape(labels.shape), labels, label_of),
+        adjacency=adjacency_of(code.reshape(labels.shape), labels, label_of),
     )
 
 
-def nearest_codes(codes: Codes, label: Ints, step: Ints, level: Ints) -> Ints:
+def nearest_codes(indexed: IndexedPicture, label: Ints, step: Ints, level: Ints) -> Ints:
     """For labels, gradient steps and grey levels the code that is nearest among the label's own."""
     wanted = key_of(label, step, level)
-    at = np.clip(np.searchsorted(codes.key, wanted), 1, codes.size - 1)
-    before = np.abs(codes.key[at - 1] - wanted) < np.abs(codes.key[at] - wanted)
+    at = np.clip(np.searchsorted(indexed.key, wanted), 1, indexed.size - 1)
+    before = np.abs(indexed.key[at - 1] - wanted) < np.abs(indexed.key[at] - wanted)
     found = np.where(before, at - 1, at)
     # Only another label's may be nearer than the nearest of one's own: its first or last then.
-    begin = np.array([codes.spans.get(i, (0, 1))[0] for i in range(int(label.max(initial=0)) + 1)])
-    end = np.array([codes.spans.get(i, (0, 1))[1] for i in range(int(label.max(initial=0)) + 1)])
+    begin = np.array(
+        [indexed.spans.get(i, (0, 1))[0] for i in range(int(label.max(initial=0)) + 1)]
+    )
+    end = np.array([indexed.spans.get(i, (0, 1))[1] for i in range(int(label.max(initial=0)) + 1)])
     return np.asarray(np.clip(found, begin[label], np.maximum(end[label] - 1, begin[label])))
 
 
@@ -216,16 +218,16 @@ def _codes_at(
     return code
 
 
-def paint(codes: Codes, table: npt.NDArray[np.uint8]) -> Packed:
+def paint(indexed: IndexedPicture, table: npt.NDArray[np.uint8]) -> Packed:
     """The picture, smooth borders included, from 8-bit colours by code, (codes, 3)."""
     packed = pack(table)
-    if codes.off is None:
-        picture = np.repeat(packed[codes.run_code], codes.run_length)
+    if indexed.off is None:
+        picture = np.repeat(packed[indexed.run_code], indexed.run_length)
     else:  # a code a px: nothing to repeat
-        picture = np.take(packed, codes.run_code, mode="clip")
-    picture[codes.place] = mixed_quickly(packed[codes.own], packed[codes.other], codes.part)
-    picture[codes.rest.place] = blended(packed[codes.rest.of], codes.rest.share)
-    return picture.reshape(codes.shape)
+        picture = np.take(packed, indexed.run_code, mode="clip")
+    picture[indexed.place] = mixed_quickly(packed[indexed.own], packed[indexed.other], indexed.part)
+    picture[indexed.rest.place] = blended(packed[indexed.rest.of], indexed.rest.share)
+    return picture.reshape(indexed.shape)
 
 
 class Gathered(NamedTuple):
@@ -240,15 +242,21 @@ class Gathered(NamedTuple):
     rest: Blends
 
 
-def gathered(codes: Codes) -> Gathered:
+def gathered(indexed: IndexedPicture) -> Gathered:
     """Codes px by px."""
-    code = codes_by_px(codes)
-    return Gathered(codes.shape, code, codes.place, codes.own, codes.other, codes.part, codes.rest)
+    code = codes_by_px(indexed)
+    return Gathered(
+        indexed.shape, code, indexed.place, indexed.own, indexed.other, indexed.part, indexed.rest
+    )
 
 
-def codes_by_px(codes: Codes) -> Ints:
+def codes_by_px(indexed: IndexedPicture) -> Ints:
     """Which code each px has, (h x w,)."""
-    return codes.run_code if codes.off is not None else np.repeat(codes.run_code, codes.run_length)
+    return (
+        indexed.run_code
+        if indexed.off is not None
+        else np.repeat(indexed.run_code, indexed.run_length)
+    )
 
 
 def parts_of(cover: npt.NDArray[np.float32]) -> PackedRow:
@@ -278,9 +286,9 @@ def blended(packed: Packed, share: Floats) -> PackedRow:
     return found
 
 
-def region_shares(codes: Codes, regions: Iterable[Region]) -> dict[str, float]:
+def region_shares(indexed: IndexedPicture, regions: Iterable[Region]) -> dict[str, float]:
     """The share of what is painted that each region holds, 0-1, by id."""
-    pixels, grain_label = codes.grain.pixels, codes.grain.label
+    pixels, grain_label = indexed.adjacency.pixels, indexed.adjacency.label
     total = max(int(pixels[grain_label > 0].sum()), 1)
-    spans = ((r.id, codes.spans.get(r.label, (0, 0))) for r in regions)
+    spans = ((r.id, indexed.spans.get(r.label, (0, 0))) for r in regions)
     return {r: float(pixels[a:b].sum() / total) for r, (a, b) in spans}
