@@ -19,12 +19,13 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.plan.wish_edits import lock
 from umber_compass.plan.wishes import Falloff
 from umber_compass.steps.checks.judging import judge, measure_all
-from umber_compass.steps.focus import depth, falloff, mending
+from umber_compass.steps.focus import depth, falloff
 from umber_compass.steps.focus.lattice import lattice_from
 from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import UNITS, look_at, pull_of
 from umber_compass.steps.focus.reading import read_picture
 from umber_compass.steps.harmony.shifts import mean_lab
+from umber_compass.steps.mending import focus as mending
 from umber_compass.steps.mending.scene import scene_of
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import words

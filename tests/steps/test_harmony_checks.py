@@ -89,7 +89,7 @@ class Found(scenes.InFolder):
         for apart, count in ((0.05, 1), (0.3, 2)):
             where = np.array([[0.3, 0.3], [0.3 + apart, 0.3]])
             parts = Parts(np.array([1, 2]), np.array([0.02, 0.01]), where)
-            found = slot_places(parts, regions, colours)
+            found = slot_places(parts, regions, colours, 12)
             self.assertEqual([(p.slot, p.many) for p in found], [("B", count)])
             self.assertAlmostEqual(found[0].share, 0.03)
 

@@ -14,6 +14,7 @@ from umber_compass.plan.moods import MOODS
 from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.plan.ramp_edits import set_all_recipes
 from umber_compass.plan.study_edits import set_mood
+from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.checks.judging import judge, measure_all
 from umber_compass.steps.focus.falloff import wished
 from umber_compass.steps.harmony.edits import shift_values
@@ -42,6 +43,14 @@ def fixes(derived):
     return [f.edit.apply(derived.plan) for f in found]
 
 
+def echoes(derived):
+    """Where a hue that appears once could be echoed."""
+    seen = derived.of(derived.plan).think()
+    check = CHECKS["echo"]
+    lonely = [r for r in check.measure(seen) if r.level != "fine"]
+    return [[f.id for f in check.candidates(seen, r)] for r in lonely]
+
+
 def grown(derived):
     try:
         return grow(derived, ["turn"], 3).studies
@@ -67,6 +76,7 @@ def focused(plan):
 
 # Numbers that decide over more than what checks find: which result they change, of which work.
 RESULTS = {
+    "echo.small": (echoes, ("boat of neighbours", "boat", "hedgehog", "kettle", "bakery")),
     "fix": (fixes, ("lit hedgehog", "boat")),
     "falloff": (falloffs, ("boat",)),
     "balance": (moved, ("boat with a focus", "bakery", "kettle")),
@@ -106,7 +116,8 @@ class EveryNumber(scenes.InFolder):
         return self.known[key]
 
     def decides(self, rule):
-        work, names = RESULTS.get(rule.key.partition(".")[0], (verdicts, tuple(self.works)))
+        step = RESULTS.get(rule.key.partition(".")[0], (verdicts, tuple(self.works)))
+        work, names = RESULTS.get(rule.key, step)
         near = (rule.number * 0.6, rule.number * 1.5)
         numbers = [min(max(n, rule.low), rule.high) for n in (rule.low, rule.high, *near)]
         return any(

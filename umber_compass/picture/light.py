@@ -147,7 +147,7 @@ def reached(cosine: Row, wrap: float) -> Row:
 def illumination(
     cosines: Sequence[Row], occlusion: Row, lights: Lights, unshadowed: Sequence[Row] | None = None
 ) -> Planar:
-    """The light that arrives, (3, n), at N.L of every lamp, the key first, and occlusion, each (n,),
+    """The light that arrives, (3, n), at N.L of every lamp, the key first, and occlusion (n,),
     exposed; `unshadowed`, 0-1, is the share of each lamp's light that nothing keeps away."""
     if lights.crevice < 1:
         occlusion = 1 - np.float32(lights.crevice) * (1 - occlusion)

@@ -144,7 +144,7 @@ class Derived:
     lively = stage(liveliness, "touching", "colours")
     reads = stage(reads, "touching", "colours")
     parts = slow_stage(parts_of, "drawing")
-    places = stage(slot_places, "parts", "regions", "colours")
+    places = stage(slot_places, "parts", "regions", "colours", "rules:echo.apart")
     moods = stage(mood_rows, "colours", "shares", "mood")
     needed = stage(colours_needed, "colours")
     budget = stage(budget_told, "planned_budget", "rules:budget.colours")

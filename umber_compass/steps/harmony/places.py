@@ -16,7 +16,6 @@ from umber_compass.work import Tick, idle
 _ACROSS = 240  # px across of the copy in which parts are looked for
 _LEAST = 4  # of its px; a smaller part is none
 _SLOTS: tuple[Slot, ...] = ("A", "B", "C", "D")
-_NEAR = 0.12  # of the diagonal; nearer parts of one slot are one place
 
 
 class Parts(NamedTuple):
@@ -67,10 +66,13 @@ class SlotPlaces(NamedTuple):
 
 
 def slot_places(
-    parts: Parts | None, regions: tuple[Region, ...], colours: Mapping[str, RegionColour]
+    parts: Parts | None,
+    regions: tuple[Region, ...],
+    colours: Mapping[str, RegionColour],
+    apart: float,
 ) -> tuple[SlotPlaces, ...]:
-    """The separate places of each slot that colours follow, greys and given ones apart; none where
-    the parts are not known."""
+    """The separate places of each slot that colours follow, greys and given ones apart; nearer
+    parts than `apart`, % of the diagonal, are one place. None where the parts are not known."""
     if parts is None:
         return ()
     slot_of = {r.label: colours[r.id].first.slot for r in regions}
@@ -82,13 +84,13 @@ def slot_places(
         mine = np.array([slot_of.get(int(i)) == slot for i in parts.label], bool)
         centres, share = parts.centre[mine], parts.share[mine]
         ids = tuple(dict.fromkeys(id_of[int(i)] for i in parts.label[mine]))
-        kept = _apart(centres, share)
+        kept = _apart(centres, share, apart / 100)
         where = tuple((float(x), float(y)) for x, y in centres[kept])
         found.append(SlotPlaces(slot, len(kept), ids, float(share.sum()), where))
     return tuple(found)
 
 
-def _apart(centres: Floats, share: Floats) -> list[int]:
+def _apart(centres: Floats, share: Floats, least: float) -> list[int]:
     """Parts that lie apart from each other, the largest first."""
     kept: list[int] = []
     free = np.ones(len(share), bool)
@@ -96,7 +98,7 @@ def _apart(centres: Floats, share: Floats) -> list[int]:
         if free[i]:
             kept.append(i)
             away = centres - centres[i]
-            free &= np.sqrt(away[:, 0] ** 2 + away[:, 1] ** 2) > _NEAR
+            free &= np.sqrt(away[:, 0] ** 2 + away[:, 1] ** 2) > least
     return kept
 
 

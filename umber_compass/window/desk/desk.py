@@ -69,8 +69,8 @@ class Desk(QObject):
         stamp: Stamp | None = None,
         brought_back: bool = False,
     ) -> None:
-        """Put a document on the desk, with its buffers where those were kept; `stamp` is the state of
-        the file it was read from, or which it was `brought_back` as unsaved work of. Whatever is
+        """Put a document on the desk, with its buffers where those were kept; `stamp` is the state
+        of the file it was read from, or which it was `brought_back` as unsaved work of. Whatever is
         dragged is let go first."""
         self.session.taking.emit()
         self.leaving.emit()

@@ -162,7 +162,7 @@ class LivePicture(QObject):
         plan = derived.plan
 
         def work(tick: Tick) -> dict[str, Any]:
-            # Only what the bench asked for may work here: the buffers is another request. It works
+            # Only what the bench asked for may work here: buffers are another request. It works
             # on a record of its own: the window reads the other one meanwhile.
             own, found = derived.of(plan), {}
             for name in missing:

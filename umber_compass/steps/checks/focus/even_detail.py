@@ -11,15 +11,14 @@ from umber_compass.words import words
 NAME = "even-detail"
 _ROWS, _COLUMNS = 6, 8  # fields that are compared
 _BUSIEST = 1 / 3
-_MOST = 0.3  # OKLab; a stronger edge counts no more
-_FEW = 200  # blocks of edge, under which a picture has no detail to speak of
 
 
 def _measure(derived: Derived) -> list[Result]:
     if derived.attention is None or derived.lattice is None:
         return []
-    edges, share = edge_share(derived.lattice, derived.attention)
-    if edges < _FEW:
+    strongest = derived.rules["even-detail.edge"]
+    edges, share = edge_share(derived.lattice, derived.attention, strongest)
+    if edges < derived.rules["even-detail.least"]:
         return []
     note, warning = derived.rules["even-detail.note"], derived.rules["even-detail.warning"]
     level = level_under(100 * share, note, warning)
@@ -32,9 +31,9 @@ def _measure(derived: Derived) -> list[Result]:
     return [Result(NAME, level, (), 100 * share, note, "%", words(title), text, whole=True)]
 
 
-def edge_share(lattice: Lattice, seen: Attention) -> tuple[float, float]:
+def edge_share(lattice: Lattice, seen: Attention, strongest: float) -> tuple[float, float]:
     """How many blocks of edge there are, and the share of all contrast along edges, 0-1, that the
-    busiest third of the picture holds."""
+    busiest third of the picture holds; an edge counts no more than `strongest`, OKLab."""
     label = lattice.label.reshape(lattice.shape)
     lab, (rows, columns) = seen.pull.look.lab, lattice.shape
     field = np.minimum(np.arange(rows) * _ROWS // rows, _ROWS - 1)[:, None] * _COLUMNS
@@ -46,7 +45,7 @@ def edge_share(lattice: Lattice, seen: Attention) -> tuple[float, float]:
     ):
         y, x = np.nonzero((one != other) & (one > 0) & (other > 0))
         gap = np.linalg.norm(lab[one[y, x]] - lab[other[y, x]], axis=1)
-        held += np.bincount(at[y, x], np.minimum(gap, _MOST), len(held))
+        held += np.bincount(at[y, x], np.minimum(gap, strongest), len(held))
         count += len(y)
     busiest = np.sort(held)[::-1][: round(len(held) * _BUSIEST)]
     return float(count), float(busiest.sum() / max(float(held.sum()), 1e-9))

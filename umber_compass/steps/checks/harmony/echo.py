@@ -14,7 +14,6 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
 NAME = "echo"
-_SMALL = 0.03  # of the picture, that an echo holds at most
 _OFFERED = 4
 
 
@@ -69,7 +68,7 @@ def _far_regions(derived: Derived, place: SlotPlaces) -> list[str]:
     for region in derived.regions:
         solid = part(study(derived.plan).colours[region.id], 0)
         free = isinstance(solid, Planned) and solid.slot != place.slot
-        small = 0.001 <= derived.shares[region.id] <= _SMALL
+        small = 0.001 <= derived.shares[region.id] <= derived.rules["echo.small"] / 100
         if not free or not small or region.id in derived.locked or region.role in ("focus", "line"):
             continue
         own = places_of_region(derived.parts, region.label)
