@@ -110,7 +110,7 @@ def every(number=40.0):
         light_edits.set_lamp("key", NAME, strength=number, softness=number),
         light_edits.set_lamp("key", NAME, direction=where),
         light_edits.set_ambient(NAME, strength=number),
-        light_edits.set_terminator(NAME, strength=number),
+        change_setting("terminator.strength", number),
     ]
 
 
@@ -173,7 +173,7 @@ class Every(unittest.TestCase):
             self.assertEqual(ranges.bounded(kind, number), kept)
         strong = light_edits.set_lamp("key", NAME, strength=2000).apply(PLAN)
         self.assertEqual(light_edits.rig_of(strong).key.strength, 1000)
-        tinted = light_edits.set_terminator(NAME, strength=400).apply(PLAN)
+        tinted = change_setting("terminator.strength", 400).apply(PLAN)
         self.assertEqual(light_edits.rig_of(tinted).terminator.strength, 100)
         cracks = change_setting("crevice", 400).apply(PLAN)
         self.assertEqual(light_edits.rig_of(cracks).crevice, 100)
@@ -341,7 +341,7 @@ class Light(unittest.TestCase):
         for edit in (
             light_edits.set_ambient(NAME, strength=30),
             light_edits.set_lamp("key", NAME, on=False),
-            light_edits.set_terminator(NAME, strength=30),
+            change_setting("terminator.strength", 30),
             change_setting("crevice", 30),
             change_setting("light.anchor", "mean"),
         ):

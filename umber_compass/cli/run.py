@@ -16,7 +16,6 @@ from umber_compass.words import Refusal, words
 
 PROGRAM = "umber-compass"
 Answer = dict[str, Any]
-_WINDOW = ("demo", "open")
 
 
 class _UsageError(Exception):

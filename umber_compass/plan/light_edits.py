@@ -1,13 +1,12 @@
 """Changes to a plan's lights."""
 
-from typing import Any, get_args
+from typing import Any
 
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, study, with_study
 from umber_compass.plan.model import (
     Ambient,
-    Anchor,
     Lamp,
     Part,
     Percent,
@@ -88,16 +87,3 @@ def set_ambient(name: Words, merge: str | None = None, **changes: Any) -> Edit:
         return with_rig(plan, replace(rig, on=True, ambient=_kept(rig.ambient, changes)))
 
     return Edit(name, change, merge)
-
-
-def set_terminator(name: Words, merge: str | None = None, **changes: Any) -> Edit:
-    """The tint where light turns changed."""
-
-    def change(plan: Plan) -> Plan:
-        rig = rig_of(plan)
-        return with_rig(plan, replace(rig, on=True, terminator=_kept(rig.terminator, changes)))
-
-    return Edit(name, change, merge)
-
-
-ANCHORS: tuple[Anchor, ...] = get_args(Anchor)

@@ -3,14 +3,6 @@
 from umber_compass.plan.edits import Edit, with_region
 from umber_compass.words import words
 
-_LONGEST = 200
-_MOST_FRONT = 65535
-
-
-def _line(text: str) -> str:
-    """A text on one line, no longer than a name may be."""
-    return " ".join(text.split())[:_LONGEST]
-
 
 def share_form(region_id: str, with_id: str | None, name: str, other: str) -> Edit:
     """A region made one surface with another, or on its own again."""

@@ -158,15 +158,6 @@ def _carry(
         at += way
 
 
-def specks_of(labels: Labels, least_px: int = SPECK_PX) -> tuple[int, ...]:
-    """The labels that have parts smaller than this, beside a larger one."""
-    part, count = connected_parts(labels)
-    size = np.bincount(part.reshape(-1), minlength=count)
-    label = np.zeros(count, np.uint16)
-    label[part.reshape(-1)] = labels.reshape(-1)
-    return tuple(sorted({int(k) for k in label[size < least_px] if k}))
-
-
 def without_specks(
     labels: Labels, only: Sequence[int] | None = None, least_px: int = SPECK_PX
 ) -> tuple[Labels, int]:

@@ -21,7 +21,6 @@ class Border(NamedTuple):
     figure: str
     behind: str
     figure_label: int
-    behind_label: int
     pair: int
     wish: str  # `parting` from a ground, `parting-middle` from a middle ground
 
@@ -53,7 +52,7 @@ def borders_of(
         for pair in np.flatnonzero(asked).tolist():
             a, b = int(figure[pair]), int(behind[pair])
             wish = "parting" if roles[b] == 1 else "parting-middle"
-            found.append(Border(by_label[a].id, by_label[b].id, a, b, pair, wish))
+            found.append(Border(by_label[a].id, by_label[b].id, a, pair, wish))
     return tuple(sorted(found, key=lambda border: border.pair))
 
 

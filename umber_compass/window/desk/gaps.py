@@ -7,7 +7,7 @@ from umber_compass.plan.model import Neck
 
 
 class NeckMark(NamedTuple):
-    """One gap: its ends as shares of the picture, whether it is closed, its width in px."""
+    """One gap: its ends as shares of the picture, and whether it is closed."""
 
     number: int
     x0: float
@@ -15,7 +15,6 @@ class NeckMark(NamedTuple):
     x1: float
     y1: float
     closed: bool
-    width_px: float
 
 
 def neck_marks_of(necks: Sequence[Neck], size: tuple[int, int]) -> tuple[NeckMark, ...]:
@@ -29,7 +28,6 @@ def neck_marks_of(necks: Sequence[Neck], size: tuple[int, int]) -> tuple[NeckMar
             n.x1 / width,
             n.y1 / height,
             n.closed,
-            float(((n.x1 - n.x0) ** 2 + (n.y1 - n.y0) ** 2) ** 0.5),
         )
         for i, n in enumerate(necks)
     )

@@ -53,7 +53,6 @@ class PracticeDrawer(Bench):
         self._switches: dict[str, QCheckBox] = {}
         self._titles: dict[str, QLabel] = {}
         self._now: dict[str, QLabel] = {}
-        self._practice = ""
         self.results: list[Result] = []
         self.column.addWidget(scrolled(inner), 1)
         self.restore = QPushButton(self.tr("Restore the practice’s numbers"))

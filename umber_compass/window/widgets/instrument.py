@@ -95,7 +95,7 @@ class Instrument(Answering, Holding, QWidget):
         self,
         name: str = "",
         size: tuple[int, int] = (400, 200),
-        grows: tuple[bool, bool] = (True,) * 2,
+        grows: tuple[bool, bool] = _BOTH,
     ) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)

@@ -23,6 +23,7 @@ from umber_compass.window.widgets.fields import signed, take_typed
 from umber_compass.words import words
 
 _ANCHORS: dict[Anchor, str] = {"lit": "lit side", "halftone": "halftone", "mean": "mean"}
+
 _FIXED = ("ambient", "terminator", "crevice")  # rows that every rig has, under its lamps
 
 
@@ -143,7 +144,7 @@ class LampPage(QWidget):
 
     def _change(self, what: str, name: str, value: Any) -> None:
         """A setting of what the row of this name stands for."""
-        part = name if name in ("ambient", "terminator", "crevice") else ""
+        part = name if name in _FIXED else ""
         key = f"{part or 'lamp.LAMP'}.{what}" if what else part
         self.edit_wanted.emit(change_setting(key, value, "" if part else name))
 
