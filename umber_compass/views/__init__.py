@@ -20,6 +20,9 @@ _ORDER = (
 _ALL: dict[str, ViewSpec] = registered(
     "VIEWS", grey, squint, placed, groups, heat, borders, colour_only, neutral
 )
-VIEWS: dict[str, ViewSpec] = {name: _ALL[name] for name in _ORDER.split()}
+_PLACE = {name: i for i, name in enumerate(_ORDER.split())}
+VIEWS: dict[str, ViewSpec] = {
+    name: _ALL[name] for name in sorted(_ALL, key=lambda name: _PLACE.get(name, len(_PLACE)))
+}
 
 __all__ = ["PLAIN", "VIEWS", "About", "ViewSpec"]

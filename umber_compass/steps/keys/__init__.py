@@ -6,13 +6,15 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan
 from umber_compass.plan.practices import rule_of
 from umber_compass.plan.settings import NUMBER, Kind
-from umber_compass.steps.keys.key import Group, Key, Setting, setting
+from umber_compass.steps.keys.key import Group, Key, Setting, setting, with_unlisted
 from umber_compass.steps.keys.piece import LAMPS, PIECE, RIG, RULES, SHARES, SLOTS
 from umber_compass.steps.keys.regions import REGIONS
 from umber_compass.steps.keys.wishes import FOCUS, WISHES
 from umber_compass.words import Refusal, words
 
-GROUPS: tuple[Group, ...] = (PIECE, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS)
+_LISTED = (PIECE, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS)
+# A row of the table of settings that no group names stands behind the first group of its kind.
+GROUPS: tuple[Group, ...] = with_unlisted(_LISTED)
 
 
 def edit_from(plan: Plan, text: str) -> Edit:

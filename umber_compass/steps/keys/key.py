@@ -53,6 +53,20 @@ def from_table(
     return Key(name, kind or row.kind, row.text, now or row.now, partial(_row_edit, row))
 
 
+def with_unlisted(groups: tuple[Group, ...]) -> tuple[Group, ...]:
+    """The groups with every row of the table of settings: one that none of them names is added to
+    the first group of its subject."""
+    listed = {key.name for group in groups for key in group.keys}
+    found = list(groups)
+    for row in SETTINGS:
+        made = from_table(row)
+        if made.name not in listed:
+            subject = next((part for part in row.split(".") if part.isupper()), "")
+            at = next(i for i, group in enumerate(found) if group.subject == subject)
+            found[at] = found[at]._replace(keys=(*found[at].keys, made))
+    return tuple(found)
+
+
 def _row_edit(row: Row, plan: Plan, of: Subject, value: Any) -> Edit:
     named = find_region(plan, of)
     return row.edit(value, of, of if named is None else named.name)
