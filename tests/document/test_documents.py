@@ -278,8 +278,8 @@ class KeptBetween(Made):
             "other_place",
             "place",
             "begin",
-            "grain_touching",
-            "grain_pair",
+            "adjacency_touching",
+            "adjacency_pair",
         ):
             spoiled = kept_arrays.buffer_arrays(buffers)
             spoiled[name] = spoiled[name] - 10**6

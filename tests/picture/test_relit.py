@@ -7,7 +7,7 @@ import numpy as np
 from msgspec.structs import replace
 
 from tests import scenes
-from tests.picture.test_codes import none
+from tests.picture.test_indexed import none
 from tests.scenes import BEHIND, NOTHING, RIGHT, UP_LEFT
 from umber_compass import document
 from umber_compass.colour import difference, spaces

@@ -139,7 +139,7 @@ class Exposure(unittest.TestCase):
         )
         key = replace(plain_rig().key, direction=(-1.0, 0.0, 0.0))
         lights = lights_of(plain_rig(lamps=(key, rim)))
-        turns = exposure.turns_at(np.array([1.0, 0.5, 0.0, -1.0]), lights)
+        turns = exposure.cosines_at(np.array([1.0, 0.5, 0.0, -1.0]), lights)
         np.testing.assert_allclose(turns[0], [1, 0.5, 0, -1])
         np.testing.assert_allclose(turns[1], [0, 0.75**0.5, 1, 0], atol=1e-6)
 
@@ -169,7 +169,7 @@ class OnTheDemo(unittest.TestCase):
                     continue
                 own = derived.buffers.adjacency.label == label[row.region]
                 for place in PLACES:
-                    near = own & (np.abs(turn - place.turn) < 0.01)
+                    near = own & (np.abs(turn - place.cosine) < 0.01)
                     near &= np.abs(derived.buffers.occlusion - place.occlusion) < 0.01
                     for code in np.flatnonzero(near)[:3]:
                         shown = derived.lit.packed[code] >> np.array([16, 8, 0]) & 255
