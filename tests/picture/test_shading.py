@@ -17,7 +17,8 @@ from umber_compass.picture.shading import (
     shades_of,
 )
 from umber_compass.plan.model import Rig, Shading
-from umber_compass.steps.harmony.colours import code_table, region_colours
+from umber_compass.steps.harmony.colours import code_table
+from umber_compass.steps.harmony.planned_levels import planned_levels
 from umber_compass.steps.light_views import over_grey
 from umber_compass.steps.pipeline import Pipeline
 
@@ -70,7 +71,7 @@ class OwnShading(unittest.TestCase):
             indexed = index_drawing(drawing, {})
             means = drawing.shades.mean
             plan = scenes.plan_of([scenes.planned(value=float(v), chroma=0) for v in means[1:]])
-            colours = region_colours(scenes.scheme(), plan.studies[0].colours)
+            colours = planned_levels(scenes.scheme(), plan.studies[0].colours)
             table = code_table(indexed, plan.regions, colours, Shading())
             off = np.abs(unpack(paint(indexed, table)).astype(int) - unpack(packed))
             self.assertLess(off.mean(), 1.5)
@@ -79,7 +80,7 @@ class OwnShading(unittest.TestCase):
         packed, labels = picture(0.7)
         indexed = index_drawing(draw(packed, labels, True), {})
         plan = scenes.plan_of([scenes.planned(value=50), scenes.planned(value=50)])
-        colours = region_colours(scenes.scheme(), plan.studies[0].colours)
+        colours = planned_levels(scenes.scheme(), plan.studies[0].colours)
 
         def spread(**told):
             table = code_table(indexed, plan.regions, colours, Shading(**told), Rig())

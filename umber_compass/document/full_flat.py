@@ -49,7 +49,7 @@ def flat_in_strips(derived: Derived, packed: Packed, labels: Labels, tick: Tick 
         axes = _axes_in(derived.axes, rows, height)
         indexed = index_drawing(drawing, axes)
         table = code_table(
-            indexed, derived.regions, derived.colours, derived.shading, derived.shade_rig
+            indexed, derived.regions, derived.levels, derived.shading, derived.shade_rig
         )
         shown = paint(indexed, table)
         out[top:bottom] = shown[top - rows.start : bottom - rows.start]

@@ -32,11 +32,12 @@ from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.focus.rings import rings_of
 from umber_compass.steps.focus.strong import strong_from, strong_shares
 from umber_compass.steps.harmony.budget import budget_told, colours_needed
-from umber_compass.steps.harmony.colours import code_table, region_colours, shading_told
+from umber_compass.steps.harmony.colours import code_table, measured_colours, shading_told
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
 from umber_compass.steps.harmony.given import grounds_for, suited
 from umber_compass.steps.harmony.mood import mood_rows
 from umber_compass.steps.harmony.places import parts_of, slot_places
+from umber_compass.steps.harmony.planned_levels import planned_levels
 from umber_compass.steps.harmony.readings import read_now
 from umber_compass.steps.harmony.relativity import reads
 from umber_compass.steps.harmony.rose import rose
@@ -97,9 +98,10 @@ class Derived:
     axes = stage(gradient_axes, "regions", "planned", settles=True)
     indexed = stage(index_drawing, "drawing", "axes")
     shares = stage(region_shares, "indexed", "regions")
-    colours = stage(region_colours, "scheme", "planned", goes_on=True)
+    levels = stage(planned_levels, "scheme", "planned", goes_on=True)
+    colours = stage(measured_colours, "levels", goes_on=True)
     shading = stage(shading_told, "shaded", "rules:picture.shading", settles=True)
-    table = stage(code_table, "indexed", "regions", "colours", "shading", "shade_rig")
+    table = stage(code_table, "indexed", "regions", "levels", "shading", "shade_rig")
     form_wishes = stage(form_wishes, "regions", "even", settles=True)
     # One that was built for other forms serves until the new one is there; one that was built for
     # other gradients does not, for its codes stand for other colours.

@@ -6,24 +6,27 @@ from typing import Any, NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.gamut import fit
-from umber_compass.colour.measured import Measured, levels_of, measured
+from umber_compass.colour.measured import Measured, measured
 from umber_compass.colour.shaded import TwoLights, shaded
-from umber_compass.colour.spaces import encode, parse_hex, to_bytes
+from umber_compass.colour.spaces import to_bytes
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import lights_of
-from umber_compass.plan.edits import part
 from umber_compass.plan.model import (
     Colour,
     Gradient,
-    Pinned,
-    Planned,
     Region,
     Rig,
     Scheme,
     Shading,
+    Solid,
 )
-from umber_compass.steps.harmony.scheme import slot_hues
+from umber_compass.steps.harmony.planned_levels import (
+    PlannedLevels,
+    Solids,
+    planned_levels,
+    shown,
+    solids_of,
+)
 
 
 class RegionColour(NamedTuple):
@@ -54,59 +57,57 @@ def end_names(colour: Colour) -> tuple[str, ...]:
     return (" left", " right") if x0 <= x1 else (" right", " left")
 
 
-def solid_levels(scheme: Scheme, solids: list[Planned | Pinned]) -> npt.NDArray[np.uint8]:
+def solid_levels(scheme: Scheme, solids: Iterable[Solid]) -> npt.NDArray[np.uint8]:
     """8-bit colours, (n, 3), of solid colours under a scheme."""
-    hues = slot_hues(scheme)
-    out = np.zeros((len(solids), 3), np.uint8)
-    planned = [(i, s) for i, s in enumerate(solids) if isinstance(s, Planned)]
-    for i, solid in enumerate(solids):
-        if isinstance(solid, Pinned):
-            out[i] = to_bytes(parse_hex(solid.hex))
-    if planned:
-        wish = np.array(
-            [
-                (
-                    s.value,
-                    s.chroma * scheme.chroma.get(s.slot, 1.0),
-                    hues.get(s.slot, hues["A"]) + s.hue_offset_deg,
-                )
-                for _, s in planned
-            ]
-        )
-        shown = to_bytes(encode(fit(wish[:, 0], wish[:, 1], wish[:, 2])))
-        out[[i for i, _ in planned]] = shown
-    return out
+    return shown(scheme, solids_of({str(i): solid for i, solid in enumerate(solids)}))
 
 
 _Before: TypeAlias = tuple[tuple[Any, ...], dict[str, RegionColour]]
 
 
-def region_colours(
-    scheme: Scheme, colours: dict[str, Colour], before: _Before | None = None
+def region_colours(scheme: Scheme, colours: dict[str, Colour]) -> dict[str, RegionColour]:
+    """Every region's colour under a scheme, by region id."""
+    return measured_colours(planned_levels(scheme, colours))
+
+
+def measured_colours(
+    planned: PlannedLevels, before: _Before | None = None
 ) -> dict[str, RegionColour]:
-    """Every region's colour under a scheme, by region id. `before` is the scheme and the colours of
-    an earlier call with what it gave: under the same scheme only the colours that changed are
-    worked out."""
-    if before is None or before[0][0] is not scheme:
-        return _worked_out(scheme, colours)
-    (_, planned), found = before
-    changed = {k: c for k, c in colours.items() if planned.get(k) is not c}
-    fresh = _worked_out(scheme, changed)
-    return {k: fresh[k] if k in fresh else found[k] for k in colours}
+    """Every region's colour with its measures, by region id. `before` is what an earlier call was
+    given and gave: only colours that changed since are measured."""
+    solids, levels = planned
+    rows, found = np.arange(len(levels)), dict[int, Measured]()
+    kept: dict[str, RegionColour] = {}
+    if before is not None and before[0][0].solids.row is solids.row:
+        then = before[0][0]
+        other = (then.levels != levels).any(axis=1) | (then.solids.slot != solids.slot)
+        rows, kept = np.flatnonzero(other), before[1]
+    slots = tuple(solids.slots[i] for i in rows.tolist())
+    if len(rows):
+        found = dict(zip(rows.tolist(), measured(levels[rows], slots), strict=True))
+    return {k: _again(k, at, last, found, kept) for k, at, last in _spans(solids)}
 
 
-def _worked_out(scheme: Scheme, colours: dict[str, Colour]) -> dict[str, RegionColour]:
-    solids: list[Planned | Pinned] = []
-    for colour in colours.values():
-        solids += [part(colour, 0)]
-        if isinstance(colour, Gradient):
-            solids += [part(colour, 1)]
-    slots = tuple(s.slot if isinstance(s, Planned) else "given" for s in solids)
-    found = iter(measured(solid_levels(scheme, solids), slots)) if solids else iter(())
-    return {
-        k: RegionColour(next(found), next(found) if isinstance(c, Gradient) else None)
-        for k, c in colours.items()
-    }
+def _spans(solids: Solids) -> list[tuple[str, int, int]]:
+    """Each region with its first and its last row."""
+    begins = [*solids.row.values(), len(solids.slots)]
+    return [(k, begins[i], begins[i + 1] - 1) for i, k in enumerate(solids.row)]
+
+
+def _again(
+    region_id: str,
+    first: int,
+    last: int,
+    found: dict[int, Measured],
+    kept: dict[str, RegionColour],
+) -> RegionColour:
+    if first not in found and last not in found:
+        return kept[region_id]
+    old = kept.get(region_id)
+    one = found[first] if first in found or old is None else old.first
+    if last == first:
+        return RegionColour(one, None)
+    return RegionColour(one, found[last] if last in found or old is None else old.second)
 
 
 def shading_told(told: Shading | None, percent: float) -> Shading:
@@ -118,7 +119,7 @@ def shading_told(told: Shading | None, percent: float) -> Shading:
 def code_table(
     indexed: IndexedPicture,
     regions: Iterable[Region],
-    colours: dict[str, RegionColour],
+    planned: PlannedLevels,
     shading: Shading | None = None,
     rig: Rig | None = None,
 ) -> npt.NDArray[np.uint8]:
@@ -127,19 +128,19 @@ def code_table(
     artist's own shading goes through them where the sketch has any; `rig` gives its hues where it
     is to."""
     table = np.full((indexed.size, 3), 255, np.uint8)
-    held = [(colours[r.id], *indexed.spans.get(r.label, (0, 0))) for r in regions]
-    held = [h for h in held if h[2] > h[1]]
-    firsts = np.frombuffer(bytes.fromhex("".join([c.first.hex[1:] for c, _, _ in held])), np.uint8)
-    begins, ends = np.array([h[1] for h in held], np.intp), np.array([h[2] for h in held], np.intp)
+    row = planned.solids.row
+    held = [(row[r.id], *indexed.spans.get(r.label, (0, 0))) for r in regions]
+    at, begins, ends = np.array([h for h in held if h[2] > h[1]], np.intp).reshape(-1, 3).T
     length = ends - begins
-    at = np.repeat(begins - np.cumsum(length) + length, length) + np.arange(int(length.sum()))
-    table[at] = np.repeat(firsts.reshape(-1, 3), length, axis=0)
-    for n, (colour, begin, end) in enumerate(held):
-        if colour.second is not None and end - begin > 1:
-            first = firsts[3 * n : 3 * n + 3]
-            t = indexed.along[begin:end, None]
-            mixed = first * (1 - t) + levels_of(colour.second.hex) * t
-            table[begin:end] = (mixed + 0.5).astype(np.uint8)
+    codes = np.repeat(begins - np.cumsum(length) + length, length) + np.arange(int(length.sum()))
+    table[codes] = np.repeat(planned.levels[at], length, axis=0)
+    # A region has more than one code where it is a gradient.
+    for k in np.flatnonzero(length > 1).tolist():
+        if not planned.solids.is_gradient(int(at[k])):
+            continue
+        first, second = planned.levels[at[k]], planned.levels[at[k] + 1]
+        t = indexed.along[begins[k] : ends[k], None]
+        table[begins[k] : ends[k]] = (first * (1 - t) + second * t + 0.5).astype(np.uint8)
     if indexed.off is not None and shading is not None and shading.on:
         return _through(table, indexed.off, shading, rig)
     return table
@@ -155,6 +156,6 @@ def _through(
     if lights is not None and not lights.is_dark:
         two = TwoLights(lights.ambient, lights.key.light)
     hue = "kept" if shading.hue == "rig" and two is None else shading.hue
-    shown = to_bytes(shaded(table / 255, moved, hue, two))
-    shown[0] = table[0]
-    return shown
+    through = to_bytes(shaded(table / 255, moved, hue, two))
+    through[0] = table[0]
+    return through
