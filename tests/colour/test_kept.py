@@ -63,7 +63,9 @@ def edges():
     lum, hue = np.float32(np.linspace(0.002, 1, 19)), np.float32(np.linspace(0, 359.9, 19))
     light = np.float32(np.random.default_rng(8).normal(0.4, 0.5, (3, 40)))
     inside = edge.toward_grey(light, np.clip(light.mean(axis=0), 0.01, 0.95))
-    return edge._edge_at(lum, hue), edge._edge_at(lum[::-1], hue), inside, edge.table()[::9, ::20]
+    turn = np.radians(hue)
+    lab = np.stack([np.ones_like(turn), np.cos(turn), np.sin(turn)]).astype(np.float32)
+    return edge._edge_at(lum, lab), edge._edge_at(lum[::-1], lab), inside, edge.table()[::9, ::20]
 
 
 def groups():

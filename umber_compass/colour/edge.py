@@ -19,7 +19,7 @@ from umber_compass.colour.spaces import (
 Rows: TypeAlias = npt.NDArray[np.float32]  # (3, n) linear light, a row for each channel
 Row: TypeAlias = npt.NDArray[np.float32]
 
-_HUES, _LIGHTS = 181, 81  # every 2 degrees; every 0.0125 of the cube root of luminance
+_HUES, _LIGHTS = 241, 81  # places round the plane; every 0.0125 of the cube root of luminance
 _TO_LMS, _TO_LAB = LINEAR_TO_LMS.astype(np.float32), LMS_TO_OKLAB.astype(np.float32)
 _FROM_LAB, _TO_LINEAR = OKLAB_TO_LMS.astype(np.float32), LMS_TO_LINEAR.astype(np.float32)
 _LUM = LUMINANCE.astype(np.float32)
@@ -28,9 +28,12 @@ _LUM = LUMINANCE.astype(np.float32)
 @lru_cache(1)
 def table() -> npt.NDArray[np.float32]:
     """The greatest OKLab chroma / lightness the screen shows, by the cube root of luminance, 0-1
-    (rows), and hue, 0-360 degrees (columns)."""
+    (rows), and the hue's place round the plane, 0-4 (columns)."""
     lum = np.linspace(0, 1, _LIGHTS) ** 3
-    hue = np.radians(np.linspace(0, 360, _HUES))
+    place = np.linspace(0, 4, _HUES) % 4
+    b = np.select([place <= 1, place <= 3], [place, 2 - place], place - 4)
+    a = np.where((place > 1) & (place < 3), -1, 1) * (1 - np.abs(b))
+    hue = np.arctan2(b, a)
     return greatest_ratio(np.clip(lum, 1e-4, 1)[:, None], hue[None]).astype(np.float32)
 
 
@@ -38,26 +41,29 @@ def toward_grey(light: Rows, lum: Row) -> Rows:
     """Colours, linear (3, n), of luminance (n,) with as much of their chroma as the screen shows,
     at the same OKLCh hue and luminance."""
     lab = _TO_LAB @ np.cbrt(_TO_LMS @ light)
-    chroma = np.hypot(lab[1], lab[2])
-    hue = np.degrees(np.arctan2(lab[2], lab[1])) % 360
-    ratio = np.minimum(chroma / np.maximum(lab[0], np.float32(1e-6)), _edge_at(lum, hue))
-    turn = np.stack(
-        [
-            np.ones_like(ratio),
-            ratio * lab[1] / np.maximum(chroma, np.float32(1e-9)),
-            ratio * lab[2] / np.maximum(chroma, np.float32(1e-9)),
-        ]
-    )
-    found = _TO_LINEAR @ (_FROM_LAB @ turn) ** 3
+    chroma = np.sqrt(lab[1] * lab[1] + lab[2] * lab[2])
+    np.maximum(chroma, np.float32(1e-9), out=chroma)
+    ratio = np.minimum(chroma / np.maximum(lab[0], np.float32(1e-6)), _edge_at(lum, lab))
+    ratio /= chroma
+    root = _FROM_LAB[:, 1:] @ (lab[1:] * ratio)
+    root += _FROM_LAB[:, :1]
+    found = _TO_LINEAR @ (root * root * root)
     found *= lum / np.maximum(_LUM @ found, np.float32(1e-9))
     return _within(found, lum)
 
 
-def _edge_at(lum: Row, hue: Row) -> Row:
+def _turn_of(a: Row, b: Row) -> Row:
+    """Where a hue stands round the OKLab plane, 0-4: the place on a diamond, which grows with the
+    angle but needs no arc tangent."""
+    place = b / np.maximum(np.abs(a) + np.abs(b), np.float32(1e-9))
+    return np.asarray(np.where(a < 0, 2 - place, np.where(b < 0, place + 4, place)))
+
+
+def _edge_at(lum: Row, lab: Rows) -> Row:
     """The greatest ratio, (n,), between the table's entries."""
     edge = table()
-    row = np.clip(np.cbrt(lum), 0, 1) * np.float32(_LIGHTS - 1)
-    column = hue * np.float32((_HUES - 1) / 360)
+    row = np.minimum(np.cbrt(lum), 1) * np.float32(_LIGHTS - 1)
+    column = _turn_of(lab[1], lab[2]) * np.float32((_HUES - 1) / 4)
     y = np.minimum(row.astype(np.intp), _LIGHTS - 2)
     x = np.minimum(column.astype(np.intp), _HUES - 2)
     down, right = row - y, column - x

@@ -6,6 +6,7 @@ facing), times the exposure. Chart, pictures and volumes use `illumination`, `ti
 """
 
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -73,6 +74,7 @@ class Lights(NamedTuple):
         )
 
 
+@lru_cache(16)
 def lights_of(rig: Rig) -> Lights:
     """The lights of a rig, at exposure 1."""
     ranked = sorted(rig.lamps, key=lambda lamp: lamp.rank)

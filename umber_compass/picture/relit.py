@@ -38,9 +38,14 @@ from umber_compass.work import Tick, idle
 Half: TypeAlias = npt.NDArray[np.float16]
 
 _TILE = 64  # rows shaded at a time: they stay in the cache
-_ROOTS = 4095
-# Encoded level by the square root of linear light, which spreads the darks evenly.
-_LEVEL = np.asarray(encode((np.arange(_ROOTS + 1) / _ROOTS) ** 2) * 255 + 0.5).astype(np.uint32)
+# Encoded level by the first bits of linear light as a float: 10 of its fraction, and the exponents
+# from 2^-13, under which a level is nought. No root need be taken.
+_CUT, _LEAST = 13, np.float32(2.0**-13)
+_FIRST = int(_LEAST.view(np.int32)) >> _CUT
+_PLACES = np.arange(_FIRST, (int(np.float32(1).view(np.int32)) >> _CUT) + 1, dtype=np.int32)
+# In the middle of what has the same bits; the last is 1 alone.
+_MIDDLE = (_PLACES << _CUT | 1 << (_CUT - 1)).view(np.float32)
+_LEVEL = np.asarray(encode(np.minimum(_MIDDLE, 1)) * 255 + 0.5).astype(np.uint32)
 _PAPER = np.uint32(0xFFFFFF)
 _SHIFTED = tuple(_LEVEL << s for s in (16, 8, 0))  # of red, green and blue in a packed colour
 _LINEAR = decode(np.arange(256) / 255).astype(np.float32)
@@ -90,11 +95,9 @@ def light_up(
 
 
 def _encoded(linear: Planar) -> PackedRow:
-    """Linear light 0-1, (3, n), encoded and packed, by a table over its square root."""
-    root = np.sqrt(linear)
-    root *= np.float32(_ROOTS)
-    root += np.float32(0.5)
-    place = root.astype(np.intp)
+    """Linear light 0-1, (3, n), encoded and packed, by a table."""
+    place = (linear.view(np.int32) >> _CUT).astype(np.intp)
+    place -= _FIRST
     packed: PackedRow = np.take(_SHIFTED[0], place[0], mode="clip")
     for i in (1, 2):
         packed |= np.take(_SHIFTED[i], place[i], mode="clip")
