@@ -51,12 +51,11 @@ class Bench(QWidget):
                 if said is not None:
                     said.connect(signal)
 
-    def add_pages(self, pages: dict[str, QWidget], small: bool = False) -> Pages:
-        """Pages by title, at the foot of the bench; their tabs are put where they belong."""
-        made = Pages(pages, small)
-        made.opened.connect(lambda _: self.paged.emit())
-        self.column.addWidget(made, 1)
-        return made
+    def add_pages(self) -> None:
+        """Put the pages at the foot of the bench; their tabs were put where they belong before, so
+        that the Tab key comes to those first."""
+        self.pages.opened.connect(lambda _: self.paged.emit())
+        self.column.addWidget(self.pages, 1)
 
     def open_tab(self, index: int) -> None:
         """Open a page."""

@@ -79,7 +79,7 @@ _HELD = (
 
 def table(c: Commands) -> list[Action]:
     """Every action, in the order of the menus."""
-    return [*_file(c), *_edit(c), *_steps(c), *_regions(c), *_kinds(c), *_studies(c), *_views(c),
+    return [*_file(c), *_edit(c), *_steps(c), *_regions(c), *_kinds(c), *_views(c), *_studies(c),
             *_help(c)]
 
 

@@ -21,6 +21,7 @@ from umber_compass.window.benches.focus.falloff_part import FalloffPart
 from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart
 from umber_compass.window.stage.focus_marks import FocusMarks, marks_of
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.tabs import Pages
 from umber_compass.window.widgets.theme import THEME
 from umber_compass.window.widgets.why import WhyButton
 
@@ -44,15 +45,14 @@ class FocusBench(Bench):
         self._derived: Derived | None = None
         self._selected = ""
         self.chart, self.falloff, self.deep = PullChart(), FalloffPart(), DepthPage()
-        top = QHBoxLayout()
-        self.column.addLayout(top)
-        self.pages = self.add_pages(
-            {self.tr("Pull"): self._build_pull(), self.tr("Depth and air"): self.deep}
-        )
-        self._fill_top(top)
+        pull = self._build_pull()
+        self.pages = Pages({self.tr("Pull"): pull, self.tr("Depth and air"): self.deep})
+        self.column.addLayout(self._build_top())
+        self.add_pages()
         self._connect()
 
-    def _fill_top(self, line: QHBoxLayout) -> None:
+    def _build_top(self) -> QHBoxLayout:
+        line = QHBoxLayout()
         line.setSpacing(4)
         line.addWidget(self.pages.tabs)
         line.addStretch(1)
@@ -64,6 +64,7 @@ class FocusBench(Bench):
         self.roles_button.setToolTip(self.tr("The regions whose role is focus"))
         line.addWidget(self.set_button)
         line.addWidget(self.roles_button)
+        return line
 
     def _build_pull(self) -> QWidget:
         page = QWidget()

@@ -17,6 +17,7 @@ from umber_compass.window.benches.harmony.seen_page import SeenPage
 from umber_compass.window.benches.harmony.slots_page import SlotsPage
 from umber_compass.window.benches.harmony.ties_page import TiesPage
 from umber_compass.window.widgets.scrolled import scrolled
+from umber_compass.window.widgets.tabs import Pages
 
 
 class HarmonyBench(Bench):
@@ -39,14 +40,15 @@ class HarmonyBench(Bench):
             self.tr("Palette"): self.palette_page,
             self.tr("Library"): self.library,
         }
-        self.pages = self.add_pages(
+        self.pages = Pages(
             {
                 title: page if page in self._own_height() else scrolled(page)
                 for title, page in self.by_title.items()
             },
             small=True,
         )
-        self.column.insertWidget(self.column.indexOf(self.pages), self.pages.tabs)
+        self.column.addWidget(self.pages.tabs)
+        self.add_pages()
         self.forward(*self.by_title.values())
         for page in self.by_title.values():
             page.peeked.connect(self.peeked)

@@ -21,6 +21,7 @@ from umber_compass.window.benches.light.lamp_page import LampPage
 from umber_compass.window.desk.session import Session
 from umber_compass.window.stage.lamp_marks import marks_of
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.tabs import Pages
 
 
 class LightBench(Bench):
@@ -34,25 +35,25 @@ class LightBench(Bench):
         self._selected = ""
         self._session: Session | None = None
         self.lamps, self.chart = LampPage(), Chart()
-        top = QHBoxLayout()
-        self.column.addLayout(top)
+        chart = self._build_chart()
+        self.pages = Pages({self.tr("Lamps"): self.lamps, self.tr("Paint chart"): chart})
+        self.column.addLayout(self._build_top())
         self.column.addWidget(self._build_invitation())
-        self.pages = self.add_pages(
-            {self.tr("Lamps"): self.lamps, self.tr("Paint chart"): self._build_chart()}
-        )
-        self._fill_top(top)
+        self.add_pages()
         self.switch.toggled.connect(self._take_switch)
         self.forward(self.lamps)
         self.chart.chosen.connect(self.chosen)
         self.chart.copied.connect(self.copied)
 
-    def _fill_top(self, line: QHBoxLayout) -> None:
+    def _build_top(self) -> QHBoxLayout:
+        line = QHBoxLayout()
         line.setSpacing(4)
         line.addWidget(self.pages.tabs)
         line.addStretch(1)
         self.switch = QCheckBox(self.tr("light on"))
         self.switch.setToolTip(self.tr("Off, the picture is flat"))
         line.addWidget(self.switch)
+        return line
 
     def _build_invitation(self) -> QWidget:
         """What is said while the light is off, and the way to switch it on."""

@@ -13,6 +13,7 @@ from umber_compass.window.benches.values.ladder_page import LadderPage
 from umber_compass.window.benches.values.wishes_page import WishesPage
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets import value_words
+from umber_compass.window.widgets.tabs import Pages
 
 _NAMED_FROM = 0.012  # share of the picture
 
@@ -24,19 +25,20 @@ class ValuesBench(Bench):
         super().__init__("Values")
         self.keys, self.page, self.wishes = Keys(), LadderPage(), WishesPage()
         self.ladder = self.page.ladder
-        top = QHBoxLayout()
-        self.column.addLayout(top)
-        self.pages = self.add_pages({self.tr("Ladder"): self.page, self.tr("Wishes"): self.wishes})
-        self._fill_top(top)
+        self.pages = Pages({self.tr("Ladder"): self.page, self.tr("Wishes"): self.wishes})
+        self.column.addLayout(self._build_top())
+        self.add_pages()
         self.keys.picked.connect(self._start_from)
         self.forward(self.page, self.wishes)
 
-    def _fill_top(self, line: QHBoxLayout) -> None:
+    def _build_top(self) -> QHBoxLayout:
+        line = QHBoxLayout()
         line.setSpacing(4)
         line.addWidget(self.pages.tabs)
         line.addStretch(1)
         line.addWidget(quiet(self.tr("start from")))
         line.addWidget(self.keys)
+        return line
 
     def first_focus(self) -> QWidget | None:
         return self.ladder
