@@ -168,6 +168,8 @@ def _put(record: Any, path: list[str], of: str, value: Any) -> Any:
     """The record with another value at a path."""
     head, *rest = path
     inner = _inner(record, path, of)
+    if inner is None and rest:
+        raise Refusal(of[:60], words("is no part of this plan"))
     new = _put(inner, rest, of, value) if rest else value
     if new is inner:
         return record
@@ -180,8 +182,6 @@ def _put(record: Any, path: list[str], of: str, value: Any) -> Any:
     found = getattr(record, attribute)
     if isinstance(found, dict):
         return replace(record, **{attribute: {**found, of: new}})
-    if inner is None:
-        raise Refusal(of[:60], words("is no part of this plan"))
     return replace(record, **{attribute: tuple(new if x is inner else x for x in found)})
 
 

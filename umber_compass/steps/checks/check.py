@@ -71,7 +71,7 @@ def level_under(measured: float, note: float, warning: float) -> Level:
 
 def names(derived: Derived) -> dict[str, str]:
     """Region names by id."""
-    return {r.id: r.name for r in derived.plan.regions}
+    return {r.id: r.name for r in derived.regions}
 
 
 def upper(name: str) -> str:

@@ -37,7 +37,7 @@ def _measure(derived: Derived) -> list[Result]:
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The merges that cost least; none where what is wished apart needs more."""
-    most = derived.plan.budget
+    most = derived.planned_budget
     if most is None:
         return []
     try:

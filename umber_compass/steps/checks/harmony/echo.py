@@ -66,7 +66,7 @@ def _far_regions(derived: Derived, place: SlotPlaces) -> list[str]:
     there = np.array(place.centres)
     rows = []
     for region in derived.regions:
-        solid = part(study(derived.plan).colours[region.id], 0)
+        solid = part(derived.study.colours[region.id], 0)
         free = isinstance(solid, Planned) and solid.slot != place.slot
         small = 0.001 <= derived.shares[region.id] <= derived.rules["echo.small"] / 100
         if not free or not small or region.id in derived.locked or region.role in ("focus", "line"):

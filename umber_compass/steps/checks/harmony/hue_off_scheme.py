@@ -78,7 +78,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     shown = derived.colours[region_id].ends[end]
     if shown.hue is None or shown.slot == "given":
         return []
-    middle = slot_hues(study(derived.plan).scheme)[slot]
+    middle = slot_hues(derived.study.scheme)[slot]
     way = float(hue_distance(middle, shown.hue))
     edge = derived.scheme.arcs.get(slot, derived.rules["hue-off-scheme.arc"]) + result.wanted
     margin = derived.rules["fix.hue"]

@@ -1,6 +1,6 @@
 """Palette and mood: one element of another mood undoes it."""
 
-from umber_compass.plan.edits import Edit, part, study
+from umber_compass.plan.edits import Edit, part
 from umber_compass.plan.model import Planned
 from umber_compass.plan.moods import MOODS
 from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, names, upper
@@ -64,7 +64,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 
 def _toward(derived: Derived, region: str) -> Shift | None:
     """The change of one region that the measure farthest off asks for."""
-    solid = part(study(derived.plan).colours[region], 0)
+    solid = part(derived.study.colours[region], 0)
     if not isinstance(solid, Planned):
         return None
     now = derived.colours[region].first

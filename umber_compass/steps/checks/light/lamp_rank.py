@@ -14,13 +14,13 @@ _MOST = 1000.0  # percent, the strongest a lamp can be
 
 def _lead(derived: Derived) -> float:
     """How many times the ambient's luminance the key has, at most 99."""
-    lights = lights_of(rig_of(derived.plan))
+    lights = lights_of(derived.rig)
     key, ambient = float(luminance(lights.key.light)), float(luminance(lights.ambient))
     return min(key / ambient, 99.0) if ambient > DARK else 99.0
 
 
 def _measure(derived: Derived) -> list[Result]:
-    rig = rig_of(derived.plan)
+    rig = derived.rig
     if not rig.on:
         return []
     wanted = derived.rules["lamp-rank.note"]
@@ -40,7 +40,7 @@ def _measure(derived: Derived) -> list[Result]:
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The ambient eased, or the key raised, until the key leads by the wish and its margin."""
-    rig = rig_of(derived.plan)
+    rig = derived.rig
     factor = result.wanted * derived.rules["fix.lead"] / max(result.measured, 1e-6)
     found = []
     if not rig.key.on or result.measured <= 0:
@@ -57,8 +57,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 
 def _on(derived: Derived) -> Fix:
     """The key switched on, strong enough to lead."""
-    lights = lights_of(rig_of(derived.plan))
-    rig = rig_of(derived.plan)
+    lights = lights_of(derived.rig)
+    rig = derived.rig
     wish = derived.rules["lamp-rank.note"] * derived.rules["fix.lead"]
     full = set_lamp(rig.key.name, words(""), on=True, strength=100.0).apply(derived.plan)
     one = float(luminance(lights_of(rig_of(full)).key.light))

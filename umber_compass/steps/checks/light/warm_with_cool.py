@@ -17,7 +17,7 @@ from umber_compass.colour.spaces import (
     to_hex,
     value,
 )
-from umber_compass.plan.light_edits import rig_of, set_ambient, set_lamp
+from umber_compass.plan.light_edits import set_ambient, set_lamp
 from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
@@ -40,7 +40,7 @@ def _hue_of(text: str) -> _Hue:
 
 def _apart(derived: Derived) -> float:
     """OKLCh degrees between the hues of key and ambient; 0 where one has none."""
-    rig = rig_of(derived.plan)
+    rig = derived.rig
     key, ambient = _hue_of(rig.key.hex), _hue_of(rig.ambient.hex)
     if min(key.chroma, ambient.chroma) < GREY_CHROMA:
         return 0.0
@@ -48,7 +48,7 @@ def _apart(derived: Derived) -> float:
 
 
 def _measure(derived: Derived) -> list[Result]:
-    rig = rig_of(derived.plan)
+    rig = derived.rig
     if not (rig.on and rig.ambient.on and rig.key.on):
         return []
     if min(rig.ambient.strength, rig.key.strength) <= 0:
@@ -66,7 +66,7 @@ def _measure(derived: Derived) -> list[Result]:
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The ambient, or the key, turned away from the other just far enough."""
-    rig = rig_of(derived.plan)
+    rig = derived.rig
     key, ambient = _hue_of(rig.key.hex), _hue_of(rig.ambient.hex)
     reach = min(result.wanted + 3 * derived.rules["fix.hue"], 180.0)
     turned = {
