@@ -79,8 +79,8 @@ _HELD = (
 
 def table(c: Commands) -> list[Action]:
     """Every action, in the order of the menus."""
-    return [*_file(c), *_edit(c), *_steps(c), *_regions(c), *_kinds(c), *_views(c), *_studies(c),
-            *_help(c)]
+    return [*_file(c), *_edit(c), *_steps(c), *_regions(c), *_kinds(c), *_shapes(c), *_views(c),
+            *_studies(c), *_help(c)]
 
 
 def _file(c: Commands) -> list[Action]:
@@ -140,8 +140,8 @@ def _steps(c: Commands) -> list[Action]:
 
 
 def _regions(c: Commands) -> list[Action]:
-    regions, hands, work = c.regions, c.hands, c.hands.reworking
-    through, one, shape = "Region/through", "Region/one", "region/what/Its px"
+    regions, hands = c.regions, c.hands
+    through, one = "Region/through", "Region/one"
     return [
         Action("next-region", "Next region", partial(regions.step_region, 1), (through,),
                "Ctrl+Right", "plan"),
@@ -159,6 +159,31 @@ def _regions(c: Commands) -> list[Action]:
                (one, "region/colour"), "Ctrl+G", "chosen"),
         Action("region-alone", "Show it alone", hands.toggle_alone, (one, "region/colour"), "",
                "chosen", hands.is_alone),
+    ]
+
+
+def _kinds(c: Commands) -> list[Action]:
+    """What the chosen regions are: a tick stands at what the first of them is."""
+
+    def is_now(field: str, value: str) -> bool:
+        derived = c.desk.derived
+        named = None if derived is None else find_region(derived.plan, c.desk.session.selection)
+        return named is not None and getattr(named, field) == value
+
+    return [
+        Action(f"{field}-{value.replace(' ', '-')}", value, partial(c.hands.set_kind, field, value),
+               (f"region/what/{title}",), "", "chosen", partial(is_now, field, value))
+        for field, title, values in (("role", "Its role", ROLES),
+                                     ("material", "Its material", get_args(Material)),
+                                     ("form", "Its form", get_args(Form)))
+        for value in values
+    ]
+
+
+def _shapes(c: Commands) -> list[Action]:
+    """What changes which px a region has; and the focus."""
+    hands, work, shape = c.hands, c.hands.reworking, "region/px/Its px"
+    return [
         Action("merge", "Merge the chosen regions", work.merge, ("Region/hands", shape), "Ctrl+M",
                "several"),
         Action("surface", "Make them one surface", hands.make_surface, ("Region/hands", shape), "",
@@ -179,24 +204,6 @@ def _regions(c: Commands) -> list[Action]:
                "Shift+E", "plan"),
         Action("focus-roles", "Let the focus follow the roles", c.focusing.roles,
                ("Region/focus",), "", "plan"),
-    ]
-
-
-def _kinds(c: Commands) -> list[Action]:
-    """What the chosen regions are: a tick stands at what the first of them is."""
-
-    def is_now(field: str, value: str) -> bool:
-        derived = c.desk.derived
-        named = None if derived is None else find_region(derived.plan, c.desk.session.selection)
-        return named is not None and getattr(named, field) == value
-
-    return [
-        Action(f"{field}-{value.replace(' ', '-')}", value, partial(c.hands.set_kind, field, value),
-               (f"region/what/{title}",), "", "chosen", partial(is_now, field, value))
-        for field, title, values in (("role", "Its role", ROLES),
-                                     ("material", "Its material", get_args(Material)),
-                                     ("form", "Its form", get_args(Form)))
-        for value in values
     ]
 
 
