@@ -8,6 +8,7 @@ from unittest import mock
 import numpy as np
 from msgspec.structs import replace
 from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QMenu
 
@@ -27,6 +28,7 @@ from umber_compass.window.desk.moments import preview
 from umber_compass.window.frame.checks import SHOWN
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets.actions import Action, Actions
+from umber_compass.window.widgets.under import Under
 from umber_compass.words import words
 
 
@@ -127,6 +129,27 @@ class Tables(InWindow):
                     self.assertEqual(done, [1])
         for name in set(found) - set(menus._menus):
             found[name].deleteLater()
+
+    def test_what_cannot_be_done_is_paler_in_a_region_s_menu(self):
+        self.open()
+        menu = self.works.context.menu(Under(self.region("sea").id))
+        shapes = next(a.menu() for a in menu.actions() if a.text() == "Its px")
+        shapes.adjustSize()
+        seen = shapes.grab().toImage().convertToFormat(QImage.Format.Format_Grayscale8)
+
+        def darkest(action):
+            box = shapes.actionGeometry(action).adjusted(20, 3, -4, -3)
+            return min(
+                seen.pixelColor(x, y).lightness()
+                for x in range(box.left(), box.right())
+                for y in range(box.top(), box.bottom())
+            )
+
+        off = [darkest(a) for a in shapes.actions() if not a.isEnabled()]
+        on = [darkest(a) for a in shapes.actions() if a.isEnabled() and a.text()]
+        self.assertTrue(off)
+        self.assertGreater(min(off), max(on) + 40)
+        menu.deleteLater()
 
     def test_what_needs_a_plan_is_off_without_one(self):
         menus = self.works.menus
