@@ -135,7 +135,11 @@ def palette() -> QPalette:
         (QPalette.ColorRole.PlaceholderText, room.quiet),
     ):
         made.setColor(role, QColor(part))
-    for role in (QPalette.ColorRole.WindowText, QPalette.ColorRole.Text, QPalette.ColorRole.ButtonText):
+    for role in (
+        QPalette.ColorRole.WindowText,
+        QPalette.ColorRole.Text,
+        QPalette.ColorRole.ButtonText,
+    ):
         made.setColor(QPalette.ColorGroup.Disabled, role, QColor(room.line))
     return made
 
