@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from functools import partial
-from typing import ClassVar, NamedTuple
+from typing import Any, ClassVar, NamedTuple
 from unittest.mock import patch
 
 import numpy as np
@@ -103,13 +103,14 @@ def drag(stage: QWidget, on: QWidget, place: Callable[[float], QPointF]) -> Seen
     setattr(stage, "paintEvent", paint)  # noqa: B010 - found by Qt before the class's own
     known = [t for t in Timer.known if _is_there(t)]
 
-    def move(k: int) -> None:
+    def move(k: int) -> bool:
         nonlocal painted
         painted, tries = 0, 0
         send(on, QEvent.Type.MouseMove, place(k / RATE))
         while not painted and tries < 10:
             QApplication.processEvents()
             tries += 1
+        return painted > 0
 
     send(on, QEvent.Type.MouseButtonPress, place(0))
     _run_by_virtual_time(known)
@@ -153,7 +154,7 @@ def _fire(timer: Timer) -> None:
     QApplication.processEvents()
 
 
-def _moves(move: Callable[[int], None], known: list[Timer]) -> Seen:
+def _moves(move: Callable[[int], bool], known: list[Timer]) -> Seen:
     at, frame, late, pieces = [], [], [], []
     last, begin = 0, Clock.now
     while Clock.now - begin < _SECONDS:
@@ -162,11 +163,16 @@ def _moves(move: Callable[[int], None], known: list[Timer]) -> Seen:
         first = min(due, key=lambda t: t.due or 0.0, default=None)
         if k != last and (first is None or begin + (last + 1) / RATE <= (first.due or 0.0)):
             last = k
-            frame.append(_spend(partial(move, k + _WARM)))
+            began = Clock.now
+            if not _spend(partial(move, k + _WARM)):
+                continue  # nothing was painted: no frame
+            frame.append((Clock.now - began) * 1000)
             at.append(Clock.now)
             late.append((Clock.now - begin - k / RATE) * 1000)
         elif first is not None:
-            pieces.append(_spend(partial(_fire, first)))
+            began = Clock.now
+            _spend(partial(_fire, first))
+            pieces.append((Clock.now - began) * 1000)
         else:
             coming = [t.due for t in known if t.due is not None]
             Clock.now = min([begin + (k + 1) / RATE + 1e-6, *coming])
@@ -182,10 +188,9 @@ def _moves(move: Callable[[int], None], known: list[Timer]) -> Seen:
     )
 
 
-def _spend(work: Callable[[], None]) -> float:
-    """ms that work took of the main thread; the clock advances by them."""
+def _spend(work: Callable[[], Any]) -> Any:
+    """What work gives; the clock advances by what it took of the main thread."""
     begin = time.thread_time()
-    work()
-    took = time.thread_time() - begin
-    Clock.now += took
-    return took * 1000
+    given = work()
+    Clock.now += time.thread_time() - begin
+    return given
