@@ -86,6 +86,13 @@ class Alike(unittest.TestCase):
             mouse(self.knob, RELEASE, QPointF(30, 30))
         self.assertEqual((self.knob.at, self.knob.log), (QPointF(50, 50), []))
 
+    def test_another_button_let_go_does_not_end_what_the_left_one_holds(self):
+        mouse(self.knob, PRESS, QPointF(50, 50))
+        mouse(self.knob, RELEASE, QPointF(50, 50), Qt.MouseButton.RightButton)
+        mouse(self.knob, MOVE, QPointF(60, 50))
+        self.assertEqual((self.knob.at, self.knob.log), (QPointF(60, 50), ["began"]))
+        mouse(self.knob, RELEASE, QPointF(60, 50))
+
     def test_keys_and_cursor_and_tooltip(self):
         keys = Qt.Key
         for key in (keys.Key_Left, keys.Key_Up, keys.Key_PageDown, keys.Key_Space, keys.Key_A):

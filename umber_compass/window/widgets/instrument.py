@@ -146,6 +146,8 @@ class Instrument(Answering, Holding, QWidget):
         self.setCursor(self.grabs if over else Qt.CursorShape.ArrowCursor)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
         if self._held is not None:
             self.dropped(self._held, self._hand(event, event.position()))
         self.let_go()
