@@ -9,6 +9,7 @@ import numpy as np
 from umber_compass.colour.blending import blend
 from umber_compass.colour.packed import Packed
 from umber_compass.colour.spaces import to_bytes
+from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.indexed import paint
 from umber_compass.picture.light import Lights
 from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
@@ -60,15 +61,26 @@ LIGHT_VIEWS = {
 
 def in_part(derived: Derived, name: str) -> Packed:
     """The coded picture, (h, w), in a part of the light; flat where the plan has no light on."""
+    lit = _lit_in_part(derived, name)
+    if lit is None:
+        return _unlit(derived, name)
+    buffers, lights = lit
+    light = arriving(buffers, lights._replace(exposure=1.0))
+    packed = light_up(buffers, local_light(derived.table), light, lights)
+    return paint_gathered(buffers, packed)
+
+
+def _lit_in_part(derived: Derived, name: str) -> tuple[SurfaceBuffers, Lights] | None:
+    """What is lit and by which lights; None where the plan has no light on, or the view none."""
     part = LIGHT_VIEWS[name].part
-    if LIGHT_VIEWS[name].layer:
-        return over_grey(derived, LIGHT_VIEWS[name].layer)
     if derived.buffers is None or derived.lit is None or part is None:
-        return paint(derived.indexed, derived.table)
-    lights = part(derived.lit.lights)
-    light = arriving(derived.buffers, lights._replace(exposure=1.0))
-    packed = light_up(derived.buffers, local_light(derived.table), light, lights)
-    return paint_gathered(derived.buffers, packed)
+        return None
+    return derived.buffers, part(derived.lit.lights)
+
+
+def _unlit(derived: Derived, name: str) -> Packed:
+    layer = LIGHT_VIEWS[name].layer
+    return over_grey(derived, layer) if layer else paint(derived.indexed, derived.table)
 
 
 def over_grey(derived: Derived, mode: str) -> Packed:
@@ -85,10 +97,8 @@ def over_grey(derived: Derived, mode: str) -> Packed:
 
 def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
     """The exact picture, (h, w), in a part of the light."""
-    part = LIGHT_VIEWS[name].part
-    if LIGHT_VIEWS[name].layer:
-        return over_grey(derived, LIGHT_VIEWS[name].layer)
-    if derived.buffers is None or derived.lit is None or part is None:
-        return paint(derived.indexed, derived.table)
-    lights = part(derived.lit.lights)
-    return paint_exact(derived.buffers, derived.indexed, derived.table, lights, tick)
+    lit = _lit_in_part(derived, name)
+    if lit is None:
+        return _unlit(derived, name)
+    buffers, lights = lit
+    return paint_exact(buffers, derived.indexed, derived.table, lights, tick)
