@@ -21,7 +21,7 @@ from umber_compass.picture.light import LampLight, Lights, lights_of
 from umber_compass.picture.seen import paint_gathered
 from umber_compass.plan.light_edits import rig_of, set_lamp
 from umber_compass.plan.model import Plan
-from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
 from umber_compass.steps.values import measured as values
 from umber_compass.words import words

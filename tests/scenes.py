@@ -25,7 +25,7 @@ from umber_compass.plan.model import (
     Sketch,
     Study,
 )
-from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.pipeline import Pipeline, picture
 from umber_compass.steps.sketch.kinds import flats
 from umber_compass.steps.sketch.start import start_plan

@@ -19,8 +19,8 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import CHECKS, judging
 from umber_compass.steps.checks.check import Result, level_over, level_under, upper
 from umber_compass.steps.checks.values import extremes
-from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.harmony.scheme import slot_hues
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending import balance
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import words

@@ -24,6 +24,7 @@ from umber_compass.steps.harmony.scheme import (
     wished_shares,
 )
 from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.sketch.start import first_study
 from umber_compass.words import Refusal
 
@@ -339,6 +340,6 @@ class Colouring(unittest.TestCase):
         self.assertEqual(darker.second.value, 78)
 
     def test_values_shift_together_and_given_ones_stay(self):
-        moved = study(edits.shift_values({"r1": 60.0, "r2": 5.0, "r3": -10.0})(self.plan)).colours
+        moved = study(shift_values({"r1": 60.0, "r2": 5.0, "r3": -10.0})(self.plan)).colours
         self.assertEqual((moved["r1"].value, moved["r2"]), (100, Pinned(hex="#c08060")))
         self.assertEqual((moved["r3"].first.value, moved["r3"].second.value), (20, 60))

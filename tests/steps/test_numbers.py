@@ -17,8 +17,8 @@ from umber_compass.plan.study_edits import set_mood
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.checks.judging import judge, measure_all
 from umber_compass.steps.focus.falloff import wished
-from umber_compass.steps.harmony.edits import shift_values
 from umber_compass.steps.harmony.scheme_edits import choose_scheme
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending.balance import balance
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.growing import grow

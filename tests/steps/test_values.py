@@ -24,7 +24,7 @@ from umber_compass.plan.wish_edits import (
 from umber_compass.plan.wishes import Bands
 from umber_compass.steps.checks.judging import judge, measure_all
 from umber_compass.steps.checks.values.other_grey import luma_by_code
-from umber_compass.steps.harmony.edits import shift_family
+from umber_compass.steps.harmony.shifts import shift_family
 from umber_compass.steps.mending.balance import balance, conflict_of
 from umber_compass.steps.mending.demands import demands_of, stand_at, unmet
 from umber_compass.steps.mending.programme import Cell, Demand, Held, Room, Row, conflict, solve

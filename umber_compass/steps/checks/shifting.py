@@ -6,7 +6,7 @@ import numpy as np
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.check import Fix, names
-from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import Words, words
 

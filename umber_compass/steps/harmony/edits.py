@@ -11,14 +11,13 @@ from umber_compass.colour.spaces import (
 from umber_compass.plan.edits import (
     Edit,
     End,
-    each_part,
     part,
     study,
     with_colours,
     with_part,
 )
 from umber_compass.plan.harmony_edits import half_turned, set_colour
-from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme, Solid
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.terms import Chroma, Slot, Value
 from umber_compass.steps.harmony.colours import region_colours, solid_levels
@@ -91,41 +90,6 @@ def _changed(
         return with_colours(plan, {region_id: with_part(colour, end, moved)})
 
     return Edit(name, apply, merge)
-
-
-def shift_values(moved: dict[str, float]) -> Callable[[Plan], Plan]:
-    """A change of plan that moves the planned values of some regions, both ends of a gradient, by
-    some L* each; given colours stay."""
-
-    def shifted(by: float) -> Callable[[Solid], Solid]:
-        def one(solid: Solid) -> Solid:
-            if isinstance(solid, Pinned):
-                return solid
-            return replace(solid, value=min(max(solid.value + by, 0.0), 100.0))
-
-        return one
-
-    def apply(plan: Plan) -> Plan:
-        colours = study(plan).colours
-        return with_colours(
-            plan, {r: each_part(colours[r], shifted(by)) for r, by in moved.items()}
-        )
-
-    return apply
-
-
-def shift_family(slot: str, by: float) -> Edit:
-    """The planned values of one slot's colours moved together, L*, from where they stood before the
-    drag; locked ones stay."""
-
-    def change(plan: Plan) -> Plan:
-        now = study(plan)
-        mine = (r for r, c in now.colours.items() if getattr(part(c, 0), "slot", "") == slot)
-        return shift_values({r: by for r in mine if r not in now.locked})(plan)
-
-    return Edit(
-        words("move family {slot} by {by:+.0f} L*", slot=slot, by=by), change, f"values {slot}"
-    )
 
 
 def toggle_pin(plan: Plan, region_id: str, name: str) -> Edit:

@@ -7,12 +7,13 @@ import numpy as np
 from msgspec.structs import replace
 
 from umber_compass.colour.spaces import Floats, decode, oklab, oklab_to_linear, parse_hex, value
-from umber_compass.plan.edits import each_part, study, with_colours
+from umber_compass.plan.edits import Edit, each_part, part, study, with_colours
 from umber_compass.plan.model import Pinned, Plan, Planned
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.terms import Value
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.edits import MOST_CHROMA
+from umber_compass.words import words
 
 
 class Shift(NamedTuple):
@@ -41,7 +42,9 @@ def shift_colours(shifts: Shifts) -> Callable[[Plan], Plan]:
                 chroma=min(max(min(solid.chroma, by.shown) + by.chroma, 0.0), MOST_CHROMA)
                 if by.chroma
                 else solid.chroma,
-                hue_offset_deg=(solid.hue_offset_deg + by.hue_deg + 180) % 360 - 180,
+                hue_offset_deg=(solid.hue_offset_deg + by.hue_deg + 180) % 360 - 180
+                if by.hue_deg
+                else solid.hue_offset_deg,
             )
 
         return one
@@ -53,6 +56,25 @@ def shift_colours(shifts: Shifts) -> Callable[[Plan], Plan]:
         )
 
     return apply
+
+
+def shift_values(moved: Mapping[str, float]) -> Callable[[Plan], Plan]:
+    """A change of plan that moves the planned values of some regions by some L* each."""
+    return shift_colours({r: Shift(by) for r, by in moved.items()})
+
+
+def shift_family(slot: str, by: float) -> Edit:
+    """The planned values of one slot's colours moved together, L*, from where they stood before the
+    drag; locked ones stay."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        mine = (r for r, c in now.colours.items() if getattr(part(c, 0), "slot", "") == slot)
+        return shift_values({r: by for r in mine if r not in now.locked})(plan)
+
+    return Edit(
+        words("move family {slot} by {by:+.0f} L*", slot=slot, by=by), change, f"values {slot}"
+    )
 
 
 def all_shifts(taken: list[Shifts]) -> Callable[[Plan], Plan]:

@@ -11,7 +11,7 @@ import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending.demands import Stand, demands_of, stand_at, unmet
 from umber_compass.steps.mending.programme import Demand, conflict, solve
 from umber_compass.steps.pipeline import Derived

@@ -5,7 +5,7 @@ import numpy as np
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.check import CheckSpec, Fix, Level, Result
 from umber_compass.steps.checks.shifting import least_move
-from umber_compass.steps.harmony.edits import shift_values
+from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import median, moved_values

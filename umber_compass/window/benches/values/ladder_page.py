@@ -10,7 +10,8 @@ from umber_compass.plan.practice_edits import set_rule
 from umber_compass.plan.wish_edits import move_edge, set_band_share, set_bands, set_order, set_wish
 from umber_compass.plan.wishes import MOST_BANDS
 from umber_compass.steps.harmony.colours import end_names
-from umber_compass.steps.harmony.edits import set_value, shift_family
+from umber_compass.steps.harmony.edits import set_value
+from umber_compass.steps.harmony.shifts import shift_family
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.bands import bands_of_picture
 from umber_compass.steps.values.measured import lit_range, mean_value
