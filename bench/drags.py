@@ -13,7 +13,7 @@ from bench import virtual
 from bench.hand import RATE, Shown, drag, rest
 from bench.rows import Row
 from bench.scenes import demo_sized, mosaic
-from umber_compass.document import Opened
+from umber_compass.document import Opened, ready
 from umber_compass.window.application import make_application
 from umber_compass.window.benches.harmony.dial import RING
 from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
@@ -51,7 +51,7 @@ def rows() -> Iterator[Row]:
 def _scene(name: str, opened: Opened, state: Path, wanted: _Wanted) -> Iterator[Row]:
     window = MainWindow(Discarding(), state=state)
     window.show()
-    window.works.desk.lay(opened, None)
+    window.works.desk.lay(ready(opened), None)
     _settle(window)
     for what, step, hand in (
         ("hue", "harmony", _hue),

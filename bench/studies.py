@@ -18,6 +18,7 @@ from umber_compass.colour.measured import levels_of
 from umber_compass.colour.packed import unpack
 from umber_compass.colour.spaces import Floats, decode, hue_distance, oklab
 from umber_compass.colour.wheels import hue_at
+from umber_compass.document import ready
 from umber_compass.document.library import Library
 from umber_compass.picture.seen import whole
 from umber_compass.plan.model import Plan, Study
@@ -243,7 +244,7 @@ def _wall() -> Iterator[Row]:
     window.show()
     opened = demo_sized(1280, 960)
     plan = _many(opened.plan, Pipeline(opened.pixels.drawings))
-    window.works.desk.lay(opened._replace(plan=plan), None)
+    window.works.desk.lay(ready(opened._replace(plan=plan)), None)
     _settle(window)
     before = _resident_mb()
     window.works.steps.open("studies")

@@ -20,12 +20,14 @@ from umber_compass.document.opening import (
     thumbnail_of,
 )
 from umber_compass.document.pixels import Pixels
+from umber_compass.document.ready import Ready, ready
 from umber_compass.document.seeing import about
 
 __all__ = [
     "Kept",
     "Opened",
     "Pixels",
+    "Ready",
     "about",
     "bring_in",
     "built_buffers",
@@ -37,6 +39,7 @@ __all__ = [
     "open_plan",
     "others_files",
     "plain_name",
+    "ready",
     "save",
     "take_in",
     "thumbnail_of",

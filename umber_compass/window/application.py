@@ -57,7 +57,7 @@ def start(path: Path | None, demo: bool = False) -> "MainWindow":
     window = MainWindow(cache=Cache(), remembered=Remembered.of_user(), state=state_folder())
     if path is not None:
         window.expect()
-        QTimer.singleShot(0, window, lambda: window.works.files.open_path(path, demo))
+        window.works.files.open_path(path, demo)  # read while the window is shown
     window.show()
     return window
 

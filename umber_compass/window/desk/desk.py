@@ -5,12 +5,11 @@ from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
 
-from umber_compass.document import Kept, Opened, Pixels
+from umber_compass.document import Kept, Pixels, Ready
 from umber_compass.document.kept_work import KeptWork
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.cache import Cache
 from umber_compass.formats.sketch_paths import SketchPaths
-from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.history import History
 from umber_compass.plan.model import Plan
@@ -63,15 +62,14 @@ class Desk(QObject):
 
     def lay(
         self,
-        opened: Opened,
+        ready: Ready,
         path: Path | None,
-        buffers: SurfaceBuffers | None = None,
         stamp: Stamp | None = None,
         brought_back: bool = False,
     ) -> None:
-        """Put a document on the desk, with its buffers where those were kept; `stamp` is the state
-        of the file it was read from, or which it was `brought_back` as unsaved work of. Whatever is
-        dragged is let go first."""
+        """Put a document on the desk; `stamp` is the state of the file it was read from, or which
+        it was `brought_back` as unsaved work of. Whatever is dragged is let go first."""
+        opened = ready.opened
         self.session.taking.emit()
         self.leaving.emit()
         self.seal()
@@ -80,7 +78,7 @@ class Desk(QObject):
         self.first = opened.plan
         self.brought_back = brought_back
         self.saved = opened.plan if path is not None and not brought_back else None
-        self.live.begin(opened.pixels, opened.plan, buffers)
+        self.live.begin(ready.pipeline)
         self.session.selection = self.session.alone = ""
         self.session.also = ()
         self._follow()

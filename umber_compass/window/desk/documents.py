@@ -7,16 +7,13 @@ from typing import NamedTuple, TypeAlias
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
-from umber_compass.document import Opened, Pixels
+from umber_compass.document import Pixels, Ready, ready
 from umber_compass.formats import atomic, picture
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.plan_file import ENDING
-from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.plan.edits import study
-from umber_compass.plan.light_edits import rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.scheme import as_read
-from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch.compositions import COMPOSITIONS
 from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.desk import Desk
@@ -31,9 +28,8 @@ Settle: TypeAlias = Callable[[Callable[[], object]], object]
 class _Read(NamedTuple):
     """What was read, and the state of the file it was read from."""
 
-    opened: Opened
-    buffers: SurfaceBuffers | None
-    stamp: Stamp | None
+    ready: Ready
+    stamp: Stamp | None = None
 
 
 class _Written(NamedTuple):
@@ -66,13 +62,9 @@ class Documents(QObject):
         def read(tick: Tick) -> _Read:
             stamp = atomic.stamp(path)  # before it is read: a later change is seen when saving
             if not is_plan:
-                return _Read(document.bring_in(path, None, kind, tick), None, None)
+                return _Read(ready(document.bring_in(path, None, kind, tick)))
             kept = desk.live.kept
-            opened = document.open_plan(path, kept, tick)
-            if kept is None or not rig_of(opened.plan).on:
-                return _Read(opened, None, stamp)
-            derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
-            return _Read(opened, kept.buffers(derived), stamp)
+            return _Read(ready(document.open_plan(path, kept, tick), kept), stamp)
 
         self._take(path.name, read, at, is_plan, settle, path)
 
@@ -81,7 +73,7 @@ class Documents(QObject):
 
         def read(tick: Tick) -> _Read:
             found = picture.decode(data, name, tick)
-            return _Read(document.take_in(found, name, tick=tick), None, None)
+            return _Read(ready(document.take_in(found, name, tick=tick)))
 
         self._take(name, read, None, False, settle)
 
@@ -89,7 +81,7 @@ class Documents(QObject):
         """Begin from a composition, as `open` does."""
 
         def read(tick: Tick) -> _Read:
-            return _Read(document.compose(name), None, None)
+            return _Read(ready(document.compose(name)))
 
         self._take(COMPOSITIONS[name].title, read, None, False, settle)
 
@@ -107,14 +99,16 @@ class Documents(QObject):
         self._begin(self.tr("Reading {name} …").format(name=name))
 
         def answer(found: _Read) -> None:
+            opened = found.ready.opened
+
             def lay() -> None:
                 if not is_plan:
                     desk.session.open_step(FIRST_WITH_SKETCH)
                 if source is not None and not is_plan:
-                    desk.paths.note(found.opened.plan.sketch.hash, source)
-                desk.lay(found.opened, at, found.buffers, found.stamp)
-                read = str(as_read(study(found.opened.plan)))
-                desk.told.emit("" if is_plan else f"{found.opened.says}. {read}", False)
+                    desk.paths.note(opened.plan.sketch.hash, source)
+                desk.lay(found.ready, at, found.stamp)
+                read = str(as_read(study(opened.plan)))
+                desk.told.emit("" if is_plan else f"{opened.says}. {read}", False)
                 desk.live.say_damage()
 
             settle(lay)

@@ -7,8 +7,7 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed
-from umber_compass.document import Kept, Pixels, built_buffers
-from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.document import Kept, built_buffers
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light_views import in_part
 from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
@@ -43,14 +42,12 @@ class LivePicture(QObject):
         ] = ()  # needs of the surface buffers that were asked for last
         self.sharpening = single_shot(self, 0, self._sharpen)
 
-    def begin(self, pixels: Pixels, plan: Plan, buffers: SurfaceBuffers | None) -> None:
-        """Another document; with its surface buffers where those were kept."""
-        self._pipeline = Pipeline(pixels.drawings, works=False)
+    def begin(self, pipeline: Pipeline) -> None:
+        """Another document."""
+        self._pipeline = pipeline
         self._asked = ()
         self.derived, self._bitmap, self._stale = None, None, False
         self.grids.clear()
-        if buffers is not None:
-            self._pipeline.derive(plan).take(Derived.built, buffers)
 
     def follow(self, plan: Plan) -> bool:
         """Derive a plan and paint it; gives whether it may look otherwise than the one before."""
