@@ -9,13 +9,15 @@ import msgspec
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
-from umber_compass.document import Opened
+from umber_compass.document import Opened, Pixels, Ready
 from umber_compass.formats import atomic, plan_file
 from umber_compass.formats.records import Entry
 from umber_compass.plan.edits import Edit
+from umber_compass.plan.model import Plan
 from umber_compass.window.desk.aside import Aside
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.documents import Settle
+from umber_compass.window.desk.jobs import job, step
 from umber_compass.window.desk.worker import Urgency
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
@@ -65,13 +67,15 @@ class BringingBack(QObject):
         desk, entry = self._desk, left.entry
         title = entry.record.title
 
-        def read(tick: Tick) -> Opened:
-            return document.from_file(self._kept.opened(entry), title, desk.live.kept, tick)
+        def read(tick: Tick) -> Ready:
+            kept = desk.live.kept
+            found = document.from_file(self._kept.opened(entry), title, kept, tick)
+            return document.ready(found, kept)
 
-        def answer(opened: Opened) -> None:
+        def answer(ready: Ready) -> None:
             def lay() -> None:
                 path = Path(entry.record.path) if entry.record.path else None
-                desk.lay(opened, path, None, entry.record.stamp, brought_back=True)
+                desk.lay(ready, path, entry.record.stamp, brought_back=True)
                 # As this process's own first: on a full disk the other's record must stay.
                 if self._keep():
                     self._kept.drop(entry)
@@ -96,26 +100,20 @@ class BringingBack(QObject):
 
     def take_version(self, entry: Entry, said_when: str) -> None:
         """The plan as it was saved then, as one step that undo takes back."""
-        desk, pixels = self._desk, self._desk.pixels
+        desk = self._desk
 
-        def prepare() -> Callable[[Tick], Opened] | None:
-            if desk.pixels is not pixels:
-                return None
-            return lambda tick: document.from_file(
-                self._kept.opened(entry), entry.record.title, desk.live.kept, tick
-            )
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> Opened:
+            found = self._kept.opened(entry)
+            return document.from_file(found, entry.record.title, desk.live.kept, tick)
 
-        def answer(opened: Opened) -> None:
-            if pixels is not None and desk.pixels is pixels:
-                pixels.take_over(opened.pixels)
-                name = words("bring back the version of {when}", when=said_when)
-                desk.seal()
-                desk.session.select("")
-                desk.do(Edit(name, lambda _: opened.plan))
-                desk.told.emit(str(name).capitalize(), False)
+        def answer(opened: Opened, pixels: Pixels) -> None:
+            pixels.take_over(opened.pixels)
+            name = words("bring back the version of {when}", when=said_when)
+            desk.session.select("")
+            step(desk, Edit(name, lambda _: opened.plan))
+            desk.told.emit(str(name).capitalize(), False)
 
-        says = self.tr("Reading a version")
-        desk.orders.ask("version", prepare, answer, says=says)
+        job(desk, "version", work, answer, self.tr("Reading a version"))
 
 
 def _held_against_file(entry: Entry) -> Left:

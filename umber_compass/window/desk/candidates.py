@@ -1,7 +1,5 @@
 """The plan's other sketches: brought in, shown small, chosen."""
 
-from collections.abc import Callable
-from functools import partial
 from pathlib import Path
 from typing import NamedTuple
 
@@ -10,12 +8,14 @@ from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
 from umber_compass.colour.packed import Packed, pack, unpack
+from umber_compass.document import Pixels
 from umber_compass.document.seeing import small_of
 from umber_compass.plan.candidate_edits import add_candidate, choose_candidate, shown
-from umber_compass.plan.model import Candidate
+from umber_compass.plan.model import Candidate, Plan
 from umber_compass.steps.pipeline import Pipeline, picture
 from umber_compass.views import PLAIN, VIEWS
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.jobs import job, step
 from umber_compass.window.desk.worker import Urgency
 from umber_compass.work import Tick
 
@@ -43,16 +43,11 @@ class Candidates(QObject):
     def add(self, path: Path) -> None:
         """Bring a sketch in beside the one that is chosen."""
         desk = self.desk
-        if desk.history is None or desk.pixels is None:
-            return
-        pixels = desk.pixels
 
-        def prepare() -> Callable[[Tick], document.Opened] | None:
-            return None if desk.pixels is not pixels else partial(_brought_in, path)
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> document.Opened:
+            return document.bring_in(path, tick=tick)
 
-        def answer(found: document.Opened) -> None:
-            if desk.pixels is not pixels:
-                return
+        def answer(found: document.Opened, pixels: Pixels) -> None:
             pixels.take_over(found.pixels)
             plan = found.plan
             desk.paths.note(plan.sketch.hash, path)
@@ -61,40 +56,26 @@ class Candidates(QObject):
             desk.told.emit(line.format(name=plan.sketch.file_name, what=found.says), False)
 
         says = self.tr("Reading {name}").format(name=path.name)
-        desk.orders.ask("candidate", prepare, answer, says=says)
+        job(desk, "candidate", work, answer, says)
 
     def choose(self, candidate_id: str) -> None:
         """A candidate takes the place of the sketch that is chosen, once its drawing is there."""
         desk = self.desk
-        if desk.history is None or desk.pixels is None:
-            return
-        pixels = desk.pixels
 
-        def wanted() -> Candidate | None:
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> Candidate | None:
             """The candidate, where it is still there: what came before may have taken it away."""
-            if desk.pixels is not pixels or desk.history is None:
-                return None
-            return next((c for c in desk.history.now.candidates if c.id == candidate_id), None)
-
-        def prepare() -> Callable[[Tick], Candidate] | None:
-            one = wanted()
-            if one is None:
-                return None
-
-            def work(tick: Tick) -> Candidate:
+            one = next((c for c in plan.candidates if c.id == candidate_id), None)
+            if one is not None:
                 pixels.drawing(one.sketch, one.sketch.file_name, desk.live.kept, tick)
-                return one
+            return one
 
-            return work
-
-        def answer(one: Candidate) -> None:
-            if wanted() is not None:
-                desk.session.taking.emit()
-                desk.seal()
+        def answer(one: Candidate | None, _: Pixels) -> None:
+            now = desk.history.now.candidates if desk.history is not None else ()
+            if one is not None and any(c.id == candidate_id for c in now):
                 desk.session.select("")
-                desk.do(choose_candidate(candidate_id, one.sketch.file_name))
+                step(desk, choose_candidate(candidate_id, one.sketch.file_name))
 
-        desk.orders.ask("candidate", prepare, answer, says=self.tr("Reading the sketch"))
+        job(desk, "candidate", work, answer, self.tr("Reading the sketch"))
 
     def picture(self, way: str) -> None:
         """Every sketch as it is planned, small, in a way: colour, grey or mirrored."""
@@ -123,7 +104,3 @@ class Candidates(QObject):
                 self.pictured.emit(found)
 
         desk.worker.ask("candidates", work, answer, urgency=Urgency.BENCH)
-
-
-def _brought_in(path: Path, tick: Tick) -> document.Opened:
-    return document.bring_in(path, tick=tick)

@@ -1,26 +1,29 @@
-"""Pictures kept beside the plan: brought in, read, seen through the same views."""
+"""Pictures kept beside the plan: brought in, read, seen through the same views. What reads them is
+loaded on the worker when a picture is first shown."""
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed, pack, unpack
-from umber_compass.document import about
-from umber_compass.document.palettes_in import picture_palette
+from umber_compass.document import Pixels, about
 from umber_compass.document.seeing import small_of
 from umber_compass.formats import atomic, picture
-from umber_compass.formats.palettes import Palette
 from umber_compass.plan.brief_edits import add_reference
 from umber_compass.plan.model import Plan, Reference
-from umber_compass.steps.focus.compared import Compared, compared
-from umber_compass.steps.focus.reading import PictureReading, read_picture
 from umber_compass.views import VIEWS
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.jobs import job
 from umber_compass.window.desk.worker import Urgency
 from umber_compass.work import Tick
+
+if TYPE_CHECKING:
+    from umber_compass.formats.palettes import Palette
+    from umber_compass.steps.focus.compared import Compared
+    from umber_compass.steps.focus.reading import PictureReading
 
 _SHOWN_PX = 900  # the longer side of what is shown
 
@@ -31,8 +34,8 @@ class Read(NamedTuple):
     reference: Reference
     packed: Packed  # as it is, to be picked from
     shown: Packed  # in the view that is on
-    palette: Palette
-    rows: list[Compared]
+    palette: "Palette"
+    rows: list["Compared"]
 
 
 class References(QObject):
@@ -56,24 +59,16 @@ class References(QObject):
 
     def _add(self, title: str, load: Callable[[], bytes], subject: str) -> None:
         desk = self.desk
-        pixels = desk.pixels
-        if desk.history is None or pixels is None:
-            return
 
-        def work(tick: Tick) -> bytes:
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> bytes:
             data = load()
             picture.decode(data, subject, tick)  # refused here if it is none
             return data
 
-        def answer(data: bytes) -> None:
-            if desk.pixels is pixels:
-                desk.do(add_reference(title, pixels.add_reference(data)))
+        def answer(data: bytes, pixels: Pixels) -> None:
+            desk.do(add_reference(title, pixels.add_reference(data)))
 
-        def prepare() -> Callable[[Tick], bytes] | None:
-            return work if desk.pixels is pixels else None
-
-        says = self.tr("Reading {n}").format(n=subject)
-        desk.orders.ask("reference", prepare, answer, says=says)
+        job(desk, "reference", work, answer, self.tr("Reading {n}").format(n=subject))
 
     def show(self, reference: Reference, view: str) -> None:
         """Have a picture read and compared with the plan, seen in a view; none: as it is."""
@@ -91,7 +86,11 @@ class References(QObject):
         kept = self._kept.get(key)
         told = about(derived, own.shape)._replace(labels=None, pull=None)
 
-        def work(tick: Tick) -> tuple[Read, tuple[Packed, PictureReading, Palette]]:
+        def work(tick: Tick) -> tuple[Read, tuple[Packed, "PictureReading", "Palette"]]:
+            from umber_compass.document.palettes_in import picture_palette
+            from umber_compass.steps.focus.compared import compared
+            from umber_compass.steps.focus.reading import read_picture
+
             found = kept
             if found is None:
                 whole = picture.decode(data, reference.title, tick).packed
@@ -106,7 +105,7 @@ class References(QObject):
             rows = compared(mine, found[1])
             return Read(reference, found[0], shown, found[2], rows), found
 
-        def answer(found: tuple[Read, tuple[Packed, PictureReading, Palette]]) -> None:
+        def answer(found: tuple[Read, tuple[Packed, "PictureReading", "Palette"]]) -> None:
             self._kept[key] = found[1]
             self.read.emit(found[0])
 

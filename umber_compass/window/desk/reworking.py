@@ -10,6 +10,7 @@ from umber_compass.document.reworking import Reworked
 from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.hands import Point
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.jobs import job, step
 from umber_compass.work import Tick
 
 Rework: TypeAlias = Callable[[Plan, Pixels, Tick], Reworked]
@@ -59,31 +60,13 @@ class Reworking(QObject):
 
     def _ask(self, work: Rework) -> None:
         desk = self.desk
-        if desk.history is None or desk.pixels is None:
-            return
-        pixels = desk.pixels
 
-        def prepare() -> Callable[[Tick], tuple[Plan, Reworked]] | None:
-            """On the regions as those before it in the queue have left them."""
-            if desk.pixels is not pixels or desk.history is None:
-                return None  # another plan came meanwhile
-            desk.session.taking.emit()
-            desk.seal()
-            desk.session.acted.emit()
-            plan = desk.history.now
-            return lambda tick: (plan, work(plan, pixels, tick))
-
-        def answer(found: tuple[Plan, Reworked]) -> None:
-            plan, made = found
-            if desk.pixels is not pixels or desk.history is None:
-                return
-            if desk.history.now.sketch is not plan.sketch:
-                self._ask(work)  # undone or redone meanwhile: on the regions that are there now
-                return
+        def answer(made: Reworked, pixels: Pixels) -> None:
             made.take(pixels)
-            desk.do(made.edit)
-            known = {r.id for r in desk.history.now.regions}
+            step(desk, made.edit)
+            known = set() if desk.history is None else {r.id for r in desk.history.now.regions}
             desk.session.select_several(i for i in made.chosen if i in known)
             desk.told.emit(str(made.edit.name).capitalize(), False)
 
-        desk.orders.ask("rework", prepare, answer, says=self.tr("Changing regions"))
+        says = self.tr("Changing regions")
+        job(desk, "rework", work, answer, says, of_sketch=True)

@@ -1,12 +1,12 @@
 """The sketch split another way: looked at first, taken as one step."""
 
-from collections.abc import Callable
 from typing import NamedTuple
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Levels, Packed, pack
+from umber_compass.document import Pixels
 from umber_compass.document.following_sketch import Followed, followed
 from umber_compass.document.splitting import Chosen, split_picture
 from umber_compass.formats import picture
@@ -15,6 +15,7 @@ from umber_compass.plan.model import Neck, Plan
 from umber_compass.steps.sketch.kinds import Settings
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.gaps import NeckMark, neck_marks_of
+from umber_compass.window.desk.jobs import job, step
 from umber_compass.window.desk.worker import Urgency, said
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
@@ -83,39 +84,21 @@ class Splitting(QObject):
 
     def take(self, kind: str, settings: Settings) -> None:
         """The sketch split so, the regions matched to those that are there, as one step."""
-        desk = self.desk
-        if desk.history is None or desk.pixels is None:
-            return
-        pixels, told = desk.pixels, dict(settings)
+        desk, told = self.desk, dict(settings)
 
-        def prepare() -> Callable[[Tick], tuple[Plan, Followed]] | None:
-            if desk.pixels is not pixels or desk.history is None:
-                return None  # another plan came meanwhile
-            plan = desk.history.now
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> Followed:
             name, data = plan.sketch.file_name, pixels.sketches[plan.sketch.hash]
+            read = picture.decode(data, name)
+            chosen: Chosen = split_picture(read, name, kind, told, tick)
+            tick(0.7)
+            return followed(plan, pixels, read, chosen, name)
 
-            def work(tick: Tick) -> tuple[Plan, Followed]:
-                read = picture.decode(data, name)
-                chosen: Chosen = split_picture(read, name, kind, told, tick)
-                tick(0.7)
-                return plan, followed(plan, pixels, read, chosen, name)
-
-            return work
-
-        def answer(found: tuple[Plan, Followed]) -> None:
-            plan, made = found
-            if desk.pixels is not pixels or desk.history is None:
-                return
-            if desk.history.now.sketch is not plan.sketch:
-                self.take(kind, told)  # its regions changed meanwhile: match those
-                return
-            desk.session.taking.emit()
-            desk.seal()
-            desk.do(made.edit)
+        def answer(made: Followed, _: Pixels) -> None:
+            step(desk, made.edit)
             desk.told.emit(self.tr("Read anew: {what}").format(what=made.says), False)
             self.found.emit(made)
 
-        desk.orders.ask("follow", prepare, answer, says=self.tr("Reading the sketch"))
+        job(desk, "follow", work, answer, self.tr("Reading the sketch"), of_sketch=True)
 
 
 def picture_of(labels: Labels, colours: Levels) -> Packed:

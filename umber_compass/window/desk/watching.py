@@ -2,7 +2,6 @@
 decided stays."""
 
 from collections.abc import Callable, Sequence
-from functools import partial
 from pathlib import Path
 from typing import NamedTuple, TypeAlias
 
@@ -20,6 +19,7 @@ from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.kinds import AUTO, NONE, Settings
 from umber_compass.window.desk.aside import Aside
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.jobs import job, step
 from umber_compass.window.desk.worker import said
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
@@ -159,39 +159,28 @@ class Watching(QObject):
     def read(self, path: Path, kind: str = "", settings: Settings | None = None) -> None:
         """Read a sketch, match its regions to the plan's, and take it in as one step. Without a
         kind it is read as the plan's own sketch was."""
-        desk = self.desk
-        if desk.history is None or desk.pixels is None:
-            return
-        pixels, same = desk.pixels, not kind
+        desk, same = self.desk, not kind
+        history = desk.history
+        moments = () if history is None else (*history.future, *reversed(history.past))
+        plans = [] if history is None else [history.now, *(m.plan for m in moments)]
 
-        def prepare() -> Callable[[Tick], _Read | None] | None:
-            if desk.pixels is not pixels or desk.history is None:
-                return None  # another plan came meanwhile
-            history = desk.history
-            moments = (*history.future, *reversed(history.past))
-            earlier = [m.plan for m in moments if m.plan.sketch.hash != history.now.sketch.hash]
-            return partial(_read, path, kind, settings, history.now, earlier, pixels)
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> _Read | None:
+            earlier = [p for p in plans if p.sketch.hash != plan.sketch.hash]
+            return _read(path, kind, settings, plan, earlier, pixels, tick)
 
-        def answer(read: _Read | None) -> None:
-            if desk.pixels is not pixels or desk.history is None:
-                return
+        def answer(read: _Read | None, _: Pixels) -> None:
             if read is None:
                 line = self.tr("{name} is whole again, and as the plan knows it")
                 self._is_whole_again(line.format(name=path.name))
                 return
             found = read.found
-            if desk.history.now.sketch is not read.plan.sketch:
-                self.read(path, kind, settings)  # its regions changed meanwhile: match those
-                return
             self._is_whole_again("")
             if same and most_go(read.plan, found) and not self._may_go(path, read):
                 line = self.tr("{name} was not taken in; File, Read the sketch again asks anew")
                 desk.told.emit(line.format(name=path.name), False)
                 return
             desk.paths.note(found.sketch.hash, path)
-            desk.session.taking.emit()
-            desk.seal()
-            desk.do(found.edit)
+            step(desk, found.edit)
             line = self.tr("{name} was read again: {what}")
             if not same:
                 line = self.tr("{name} stands in the sketch’s place: {what}")
@@ -209,7 +198,7 @@ class Watching(QObject):
             self.failed.emit(said(error))
 
         says = self.tr("Reading {name}").format(name=path.name)
-        desk.orders.ask("follow", prepare, answer, fail, says)
+        job(desk, "follow", work, answer, says, fail, of_sketch=True)
 
     def _may_go(self, path: Path, read: "_Read") -> bool:
         """Ask whether a sketch is taken in with which most regions go."""
