@@ -141,8 +141,7 @@ def _kept(folder: Path, size: tuple[int, int], state: Path) -> None:
 
 def _grow(window: "MainWindow") -> None:
     """Six studies, two of them decided."""
-    studies = window.works.studies
-    studies.grow(studies.bench.chosen_rules())
+    window.works.menus.run("grow")
     _settle(window)
     plan = _plan(window)
     kept, rejected = plan.studies[1].id, plan.studies[3].id
@@ -152,7 +151,7 @@ def _grow(window: "MainWindow") -> None:
     )
     window.works.desk.do(change_setting("study.verdict", "rejected", rejected))
     window.works.desk.do(change_setting("study.reason", "too sweet for this page", rejected))
-    studies.shown.choose([kept])
+    window.works.studies.shown.choose([kept])
 
 
 def _compare(window: "MainWindow", folder: Path) -> None:

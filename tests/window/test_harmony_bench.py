@@ -255,10 +255,10 @@ class Laid(OnTheBoat):
     def test_the_plans_own_palette_is_kept(self):
         self.press(self.page.keep)
         self.settle()
-        found = Library(self.works.studies.library.folder).entries("boat as planned")
+        found = Library(self.works.library.folder).entries("boat as planned")
         self.assertEqual(len(found), 1)
         self.assertEqual(len(found[0].palette.colours), len(self.plan.regions))
-        self.assertEqual(self.works.studies.library.deliver(datetime.date.today()), [])
+        self.assertEqual(self.works.library.deliver(datetime.date.today()), [])
 
 
 class Axes(OnTheBoat):

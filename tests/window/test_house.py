@@ -22,7 +22,8 @@ from umber_compass.plan.light_edits import rig_of, with_rig
 from umber_compass.plan.model import Lamp
 from umber_compass.steps.checks import Result
 from umber_compass.window.bench.bench import Bench
-from umber_compass.window.benches import BENCHES, BenchRow
+from umber_compass.window.bench.row import BenchParts, BenchRow
+from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.harmony.dial import reach
 from umber_compass.window.desk.moments import preview
 from umber_compass.window.frame.checks import SHOWN
@@ -49,14 +50,11 @@ class AirBench(Bench):
         return self.field
 
 
-ROW = BenchRow(
-    "air",
-    "Air",
-    5,
+PARTS = BenchParts(
     AirBench,
-    views=("squint", "flat", "grey", "small"),
-    marks=lambda derived, selected: Marks({r.id: f"{r.name} far" for r in derived.regions[:2]}),
+    lambda derived, selected: Marks({r.id: f"{r.name} far" for r in derived.regions[:2]}),
 )
+ROW = BenchRow("air", "Air", 5, __name__, ("squint", "flat", "grey", "small"))
 
 
 class Tables(InWindow):

@@ -214,12 +214,12 @@ class Fields(InBoat):
         notes = {s.id: s.note for s in self.plan.studies}
         self.assertEqual(notes, {first: "of the first", second: ""})
         self.works.menus.run("brief")
-        self.type(self.parts.brief.purpose, "of the boat")
+        self.type(self.parts.drawers["brief"].purpose, "of the boat")
         self.answers.unsaved_answer = "discard"
         wait(self.desk.opened, lambda: self.works.files.open_path(self.other))
         self.at_rest()
         self.assertEqual((self.plan.title, self.plan.purpose), ("Other", ""))
-        self.assertEqual(self.parts.brief.purpose.text(), "")
+        self.assertEqual(self.parts.drawers["brief"].purpose.text(), "")
         self.assertEqual(self.desk.history.past, ())
 
     def test_a_line_that_is_being_typed_stays_while_results_come_in(self):

@@ -361,7 +361,7 @@ class Candidates(OnSketch):
 class Drawers(OnSketch):
     def test_the_brief_says_where_each_number_comes_from(self):
         self.works.menus.run("brief")
-        drawer = self.parts.brief
+        drawer = self.parts.drawers["brief"]
         self.assertIs(self.parts.stack.currentWidget(), drawer)
         at = drawer.use.findData("poster")
         drawer.use.activated.emit(at)
@@ -377,7 +377,7 @@ class Drawers(OnSketch):
 
     def test_a_practice_reorders_the_route_and_changes_its_numbers(self):
         self.works.menus.run("practice")
-        drawer = self.parts.practice
+        drawer = self.parts.drawers["practice"]
         drawer.which.activated.emit(drawer.which.findData("grey-first"))
         self.assertEqual(self.plan.practice, "grey-first")
         stops = list(self.parts.route.stops.values())
@@ -391,7 +391,7 @@ class Drawers(OnSketch):
 
     def test_a_picture_is_kept_read_compared_and_picked_from(self):
         self.works.menus.run("reference")
-        drawer = self.parts.reference
+        drawer = self.parts.drawers["reference"]
         files = QMimeData()
         files.setUrls([QUrl.fromLocalFile(str(self.file))])
         wait(self.works.references.read, lambda: drawer.dropEvent(dropped(files)))

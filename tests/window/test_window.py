@@ -258,10 +258,10 @@ class OtherBenches(InWindow):
 
     def test_the_practice_drawer_changes_a_rule_and_restores_it(self):
         self.works.menus.run("practice")
-        self.assertIs(self.parts.stack.currentWidget(), self.parts.practice)
-        self.parts.practice._fields["figure-merges.note"].setValue(30)
+        self.assertIs(self.parts.stack.currentWidget(), self.parts.drawers["practice"])
+        self.parts.drawers["practice"]._fields["figure-merges.note"].setValue(30)
         self.assertEqual(self.desk.history.now.overrides, {"figure-merges.note": 30})
-        self.press(self.parts.practice.restore)
+        self.press(self.parts.drawers["practice"].restore)
         self.assertEqual(self.desk.history.now.overrides, {})
 
     def test_hand_off_writes_what_is_chosen_and_refuses_others_files(self):

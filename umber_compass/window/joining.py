@@ -6,10 +6,8 @@ from PySide6.QtWidgets import QWidget
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks import Fix
-from umber_compass.window.bench.bench import Bench
-from umber_compass.window.bench.hands import Hands
-from umber_compass.window.benches import BENCHES
 from umber_compass.window.frame.pieces import Pieces
+from umber_compass.window.joining_benches import JoiningBenches
 from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.widgets.fields import Typed, take_typed
 from umber_compass.window.widgets.holding import Holding
@@ -29,23 +27,7 @@ class Joining(QObject):
         self._join_desk()
         self._join_stage()
         self._join_frame()
-        hands = Hands(
-            works.desk,
-            works.layout.stage,
-            works.files,
-            self._peeking,
-            works.studies.library,
-            works.splitting,
-            works.sketches,
-            works.menus,
-        )
-        for row in BENCHES.values():
-            bench = works.layout.benches[row.step]
-            self._join_bench(bench)
-            row.join(bench, hands)
-        for drawer in works.layout.drawers.values():
-            self._join_bench(drawer)
-        join_references(works)
+        JoiningBenches(works, self._peeking, self.do, self._end_drag)
         Pieces(works.desk, works.layout, works.following, works.small_views)
 
     def _join_desk(self) -> None:
@@ -91,15 +73,6 @@ class Joining(QObject):
         parts.checks.taken.connect(self._take_fix)
         parts.checks.peeked.connect(self._peeking.look)
         parts.notice.stopped.connect(self._works.desk.worker.stop)
-
-    def _join_bench(self, bench: Bench) -> None:
-        bench.edit_wanted.connect(self.do)
-        bench.drag_began.connect(self._works.desk.begin_drag)
-        bench.drag_ended.connect(self._end_drag)
-        bench.chosen.connect(self._works.desk.session.select)
-        bench.pointed.connect(self._works.following.say_region)
-        bench.paged.connect(self._works.following.follow)
-        bench.copied.connect(self._works.regions.copy)
 
     def do(self, edit: Edit) -> None:
         """Make an edit that a bench asks for."""
@@ -165,15 +138,3 @@ def suit(works: Works) -> None:
     if derived is not None:
         height, width = derived.drawing.labels.shape
         works.layout.middle.suit(width / height)
-
-
-def join_references(works: Works) -> None:
-    """The pictures beside the plan: added, shown, picked from."""
-    drawer, references = works.layout.reference, works.references
-    drawer.adding.connect(works.sketches.add_reference)
-    drawer.added_path.connect(references.add_path)
-    drawer.added_data.connect(references.add_data)
-    drawer.wanted.connect(references.show)
-    drawer.picked.connect(works.regions.take_picked)
-    references.read.connect(drawer.show_read)
-    works.sketches.reference_chosen.connect(references.add_path)

@@ -42,6 +42,8 @@ class MainWindow(QMainWindow):
         self.setCentralWidget(self._pages)
         parts = [self.menuBar(), self.works.start, *self.works.layout.parts()]
         self.dressing = Dressing(parts, self)
+        for benches in (self.works.layout.benches, self.works.layout.drawers):
+            benches.each(lambda _, bench: self.dressing.add(bench))
         self.works.views.roomed.connect(self.dressing.dress)
         self.joining = Joining(self.works)
         self.works.desk.opened.connect(lambda: self._pages.setCurrentWidget(self.works.layout))

@@ -15,6 +15,7 @@ from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.stage_hands import StageHands
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.studies import StudyCommands
+from umber_compass.window.commands.study_making import StudyMaking
 from umber_compass.window.commands.table import Commands, conditions, table
 from umber_compass.window.commands.versions import VersionCommands
 from umber_compass.window.commands.views import ViewCommands
@@ -60,6 +61,7 @@ class Works(NamedTuple):
     context: ContextMenu
     focusing: Focusing
     studies: StudyCommands
+    library: Library
     hands: RegionHands
     splitting: Splitting
     references: References
@@ -94,7 +96,10 @@ def make(
     on_stage = StageHands(desk, layout.stage, marks, steps, rework)
     hands = RegionHands(desk, regions, steps, on_stage)
     sketches, references = SketchFiles(files, layout), References(desk)
-    studies = StudyCommands(desk, layout, files, library or Library(), menus)
+    splitting.found.connect(sketches.tell_followed)
+    library = library or Library()
+    studies = StudyCommands(desk, layout, menus)
+    making = StudyMaking(studies.shown, layout, files, library)
 
     context = ContextMenu(desk, layout, regions, steps, marks, menus)
     bringing = BringingBack(desk, keeping.now)
@@ -111,6 +116,7 @@ def make(
         focusing,
         steps,
         studies,
+        making,
         views,
         lambda page: pages.open(page),
     )
@@ -149,6 +155,7 @@ def make(
         context,
         focusing,
         studies,
+        library,
         hands,
         splitting,
         references,

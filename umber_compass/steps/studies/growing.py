@@ -24,6 +24,7 @@ from umber_compass.steps.studies.rules import RULES
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 
+COUNT = 6  # studies that are grown at once
 MOST_CANDIDATES = 60
 _PER_WARNING = 0.36
 # OKLCh: what of mean chroma beyond the parent’s halves a candidate’s worth; a parent that is louder

@@ -3,6 +3,7 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from umber_compass.steps.checks import Result
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.widgets.tabs import Pages
 
@@ -64,6 +65,9 @@ class Bench(QWidget):
     def show_derived(self, derived: Derived, selected: str) -> None:
         """Show a plan's results; what is not there yet stays as it was."""
         raise NotImplementedError
+
+    def show_results(self, results: list[Result]) -> None:
+        """Show what the checks found, where the bench says anything of it."""
 
     def needs(self) -> tuple[str, ...]:
         """Slow stages that are shown now: they are worked out, and the bench is shown again."""

@@ -1,6 +1,7 @@
 """What the window needs to know of a bench: one row each."""
 
 from collections.abc import Callable
+from importlib import import_module
 from typing import NamedTuple
 
 from umber_compass.steps.pipeline import Derived
@@ -19,14 +20,31 @@ def no_joining(bench: Bench, hands: Hands) -> None:
     """Nothing beside what every bench is joined to."""
 
 
+class BenchParts(NamedTuple):
+    """What is loaded when a bench is first opened: the bench, its marks on the stage, and what
+    only this bench is joined to."""
+
+    make: Callable[[], Bench]
+    marks: Callable[[Derived, str], Marks] = no_marks
+    join: Callable[[Bench, Hands], None] = no_joining
+
+
 class BenchRow(NamedTuple):
-    """One bench. `number` is its key, Alt+number, and stays when others come between."""
+    """One bench. `number` is its key, Alt+number, and stays when others come between; `folder` is
+    the package that holds its `PARTS`."""
 
     step: str
     title: str
     number: int
-    make: Callable[[], Bench]
+    folder: str
     views: tuple[str, ...] = USUAL
-    marks: Callable[[Derived, str], Marks] = no_marks
     takes_stage: bool = False  # it shows something of its own in the stage's place
-    join: Callable[[Bench, Hands], None] = no_joining  # what only this bench is joined to
+
+    def parts(self) -> BenchParts:
+        """The bench's parts, loaded when they are first asked for: a start loads one bench."""
+        parts: BenchParts = import_module(self.folder).PARTS
+        return parts
+
+    def make(self) -> Bench:
+        """The bench itself."""
+        return self.parts().make()

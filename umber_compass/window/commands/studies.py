@@ -1,63 +1,61 @@
-"""What the artist does with studies: grow, choose, turn, compare, decide, send to a client."""
+"""What the artist does with studies: choose, turn, compare, decide."""
 
 from collections.abc import Callable
-from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, cast
 
-import numpy as np
-from PySide6.QtCore import QObject, QPoint, QTimer
+from PySide6.QtCore import QObject, QPoint
 from PySide6.QtWidgets import QMenu
 
-from umber_compass.document.library import Library
-from umber_compass.document.sheet import client_sheet
-from umber_compass.formats import picture
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import (
-    add_studies,
     choose_study,
     in_study,
 )
 from umber_compass.plan.terms import Verdict
-from umber_compass.steps.handoff.palette import stem
-from umber_compass.steps.studies.client import What, variants
-from umber_compass.steps.studies.growing import Growth, grow
-from umber_compass.window.benches.studies.studies_bench import COUNT, StudiesBench
+from umber_compass.window.bench.bench import Bench
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.jobs import step
 from umber_compass.window.frame.layout import Layout
 from umber_compass.window.wall.shown import STEP, WallShown
 from umber_compass.window.widgets.actions import Actions
-from umber_compass.words import Refusal, Words, words
-from umber_compass.work import Tick
+from umber_compass.words import Refusal
+
+if TYPE_CHECKING:
+    from umber_compass.window.benches.studies.studies_bench import StudiesBench
 
 
 class StudyCommands(QObject):
     """Keeps the wall and its bench up with the plan, and answers them."""
 
-    def __init__(
-        self, desk: Desk, layout: Layout, files: Files, library: Library, actions: Actions
-    ) -> None:
+    def __init__(self, desk: Desk, layout: Layout, actions: Actions) -> None:
         super().__init__(layout)
         self.actions = actions
-        self.desk, self.layout, self.files, self.library = desk, layout, files, library
+        self.desk, self.layout = desk, layout
         self._turned_from: dict[str, float] = {}
-        bench = layout.benches[STEP]
-        assert isinstance(bench, StudiesBench)
-        self.bench, self.wall = bench, layout.wall
-        self.shown = WallShown(desk, self.wall, bench)
+        self.wall = layout.wall
+        self.shown = WallShown(desk, self.wall)
         self._join()
+        layout.benches.each(self._on_bench)
 
     def _join(self) -> None:
-        wall, bench, desk = self.wall, self.bench, self.desk
+        wall, desk = self.wall, self.desk
         wall.grid.opened.connect(self.make_current)
         wall.grid.began.connect(self._begin_turn)
         wall.grid.turned.connect(self._turn)
         wall.grid.ended.connect(desk.seal)
         wall.grid.menu_wanted.connect(self._open_menu)
-        bench.asked.connect(self.actions.run)
+
+    def _on_bench(self, step: str, bench: Bench) -> None:
+        """Join the studies bench, once it is there."""
+        if step == STEP:
+            bench = cast("StudiesBench", bench)
+            bench.asked.connect(self.actions.run)
+            self.shown.one_shown.connect(bench.show_study)
+            self.shown.rows_shown.connect(bench.table.show_rows)
+            self.shown.follow()
 
     def _edit(self, make: Callable[[Plan], Edit]) -> None:
         """Make an edit of the plan that is on; what cannot be is said in a line."""
@@ -69,8 +67,7 @@ class StudyCommands(QObject):
         except Refusal as refusal:
             self.desk.told.emit(str(refusal), True)
             return
-        self.desk.seal()
-        self.desk.do(edit)
+        step(self.desk, edit)
 
     def make_current(self, study_id: str) -> None:
         """Have the stage, and every bench, show a study."""
@@ -104,10 +101,6 @@ class StudyCommands(QObject):
         one = self.shown.one
         return one is not None and one.verdict == verdict
 
-    def grow_ticked(self) -> None:
-        """Grow by the rules that are ticked on the bench."""
-        self.grow(self.bench.chosen_rules())
-
     def _begin_turn(self) -> None:
         self.desk.begin_drag()
         self._turned_from = {}
@@ -122,66 +115,6 @@ class StudyCommands(QObject):
         start = self._turned_from.setdefault(study_id, now) if dragging else now
         self.desk.do(in_study(study_id, turn_lead(start + by)))
 
-    def grow(self, rules: list[str]) -> None:
-        """Grow six more from the study that is shown; they stand behind the others."""
-        desk, pixels, library = self.desk, self.desk.pixels, self.library
-        if desk.history is None:
-            return
-
-        def prepare() -> Callable[[Tick], tuple[Plan, Growth]] | None:
-            if desk.pixels is not pixels or desk.history is None:
-                return None  # another plan came meanwhile
-            desk.session.taking.emit()
-            desk.told.emit(self.tr("Growing …"), False)
-            plan, pipeline = desk.history.now, desk.live.pipeline
-
-            def work(tick: Tick) -> tuple[Plan, Growth]:
-                palettes = [e.kept() for e in library.entries()] if "library" in rules else []
-                return plan, grow(pipeline.derive(plan), rules, COUNT, palettes, tick)
-
-            return work
-
-        def answer(made: tuple[Plan, Growth]) -> None:
-            plan, found = made
-            if desk.pixels is not pixels or desk.history is None:
-                return
-            if {r.id for r in desk.history.now.regions} != {r.id for r in plan.regions}:
-                line = self.tr("The regions changed while studies were grown; grow again")
-                desk.told.emit(line, True)
-                return
-            self._edit(lambda now: add_studies(found.studies, _grown(found)))
-            count = len(found.studies)
-            # Once the layout has settled.
-            QTimer.singleShot(0, self.wall, lambda: self.wall.reveal(self.shown.count - count))
-            desk.told.emit(found.says, False)
-
-        desk.orders.ask("grow", prepare, answer, says=self.tr("Growing studies"))
-
-    def client_sheet(self, what: What) -> None:
-        """Write a sheet of variants as one PNG, asking where."""
-        derived, pixels = self.desk.derived, self.desk.pixels
-        if derived is None or pixels is None:
-            return
-        plan = derived.plan
-        name = f"{stem(plan.title)}-{what}.png"
-        beside = Path(self.files.handing_off.folder).parent
-        path = self.files.dialogs.picture(self.layout, str(beside / name))
-        if path is None:
-            return
-        chosen = [s for i in self.shown.chosen for s in plan.studies if s.id == i]
-        pipeline = self.desk.live.pipeline
-        target = path if path.suffix.lower() == ".png" else path.with_name(path.name + ".png")
-
-        def work(tick: Tick) -> None:
-            sheet = client_sheet(plan, pixels, variants(plan, what, chosen), tick, pipeline)
-            picture.write_png(target, np.asarray(sheet))
-
-        def answer(_: Any) -> None:
-            self.desk.told.emit(self.tr("Wrote {name}").format(name=target.name), False)
-
-        says = self.tr("Writing the sheet")
-        self.desk.orders.ask("sheet", lambda: work, answer, says=says)
-
     def _open_menu(self, study_id: str, place: QPoint) -> None:
         self.menu(study_id).popup(place)
 
@@ -192,7 +125,3 @@ class StudyCommands(QObject):
         menu = QMenu(self.layout)
         self.actions.add_to(menu, "study")
         return menu
-
-
-def _grown(found: Growth) -> Words:
-    return words("grow {count} studies", count=len(found.studies))

@@ -16,12 +16,14 @@ from umber_compass.window.commands.region_hands import RegionHands
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.studies import StudyCommands
+from umber_compass.window.commands.study_making import StudyMaking
 from umber_compass.window.commands.versions import VersionCommands
 from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.pasting import Pasting
 from umber_compass.window.desk.sketch_files import SketchFiles
+from umber_compass.window.drawers import DRAWERS
 from umber_compass.window.frame.help import ABOUT, KEYS, PAGES
 from umber_compass.window.widgets.actions import Action, Condition
 from umber_compass.window.widgets.theme import ROOMS
@@ -40,6 +42,7 @@ class Commands(NamedTuple):
     focusing: Focusing
     steps: StepCommands
     studies: StudyCommands
+    making: StudyMaking
     views: ViewCommands
     open_page: Callable[[str], object]
 
@@ -129,13 +132,11 @@ def _edit(c: Commands) -> list[Action]:
 
 
 def _steps(c: Commands) -> list[Action]:
-    drawers = (("brief", "Brief", "Alt+B"), ("reference", "Reference", "Alt+R"),
-               ("practice", "Practice", "Alt+P"))
     return [
         *(Action(f"step-{row.step}", row.title, partial(c.steps.open, row.step), ("Step/steps",),
                  f"Alt+{row.number}", "plan") for row in BENCHES.values()),
-        *(Action(name, title, partial(c.steps.toggle_drawer, name), ("Step/drawers",), keys, "plan",
-                 checkable=True) for name, title, keys in drawers),
+        *(Action(d.name, d.title, partial(c.steps.toggle_drawer, d.name), ("Step/drawers",),
+                 d.keys, "plan", checkable=True) for d in DRAWERS.values()),
     ]
 
 
@@ -208,10 +209,10 @@ def _shapes(c: Commands) -> list[Action]:
 
 
 def _studies(c: Commands) -> list[Action]:
-    s, one, card = c.studies, "Study/one", "study/one"
+    s, making, one, card = c.studies, c.making, "Study/one", "study/one"
     judge, verdict_is = s.judge, s.verdict_is
     return [
-        Action("grow", "Grow six from the one that is shown", s.grow_ticked, ("Study/grow",),
+        Action("grow", "Grow six from the one that is shown", making.grow_ticked, ("Study/grow",),
                "Ctrl+Shift+G", "plan"),
         Action("next-study", "Next study", partial(s.step, 1), ("Study/through",), "Ctrl+Down",
                "plan"),
@@ -233,8 +234,8 @@ def _studies(c: Commands) -> list[Action]:
                  "plan") for mode, text in (("side", "Side by side"), ("split", "Split"),
                                             ("fade", "Slow fade"))),
         Action("client-colours", "Client set: other base colours …",
-               partial(s.client_sheet, "colours"), ("Study/client", "sheet/what"), "", "plan"),
-        Action("client-light", "Client set: other light …", partial(s.client_sheet, "light"),
+               partial(making.client_sheet, "colours"), ("Study/client", "sheet/what"), "", "plan"),
+        Action("client-light", "Client set: other light …", partial(making.client_sheet, "light"),
                ("Study/client", "sheet/what"), "", "plan"),
     ]
 

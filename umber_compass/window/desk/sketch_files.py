@@ -7,6 +7,7 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.colour.packed import Packed
+from umber_compass.document.following_sketch import Followed
 from umber_compass.document.seeing import small_of
 from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.candidates import Candidates
@@ -19,11 +20,20 @@ class SketchFiles(QObject):
     """Asks for files and hands them on."""
 
     reference_chosen = Signal(object)  # a picture to be kept beside the plan
+    followed_on = Signal(object)  # what became of the regions at the last reading, or None
 
     def __init__(self, files: Files, parent: QWidget) -> None:
         super().__init__(files)
         self.files, self._parent = files, parent
         self.watching, self.candidates = Watching(files.desk, self._may_go), Candidates(files.desk)
+        self.followed: Followed | None = None
+        self.watching.found.connect(self.tell_followed)
+        files.desk.opened.connect(lambda: self.tell_followed(None))
+
+    def tell_followed(self, found: Followed | None) -> None:
+        """Keep and say what became of the regions when the sketch was read again."""
+        self.followed = found
+        self.followed_on.emit(found)
 
     def _chosen(self) -> Path | None:
         """A picture that the artist chooses, where there is a plan to bring it to."""

@@ -67,7 +67,7 @@ class Following(QObject):
     def show_bench(self, derived: Derived) -> None:
         """The open bench, its marks on the stage, and what it waits for."""
         row, reader = BENCHES[self.desk.session.step], self.bench_read.reader(derived)
-        self.marks.show(row.marks(reader, self.desk.session.selection))
+        self.marks.show(row.parts().marks(reader, self.desk.session.selection))
         current = self.layout.stack.currentWidget()
         if isinstance(current, Bench):
             current.show_derived(reader, self.desk.session.selection)
@@ -77,8 +77,8 @@ class Following(QObject):
         """The lamps while something is dragged, where the open step puts them on the stage."""
         derived, dragging = self.desk.derived, self.desk.session.dragging
         if derived is not None and dragging and self.layout.stage.lamps:
-            row = BENCHES[self.desk.session.step]
-            self.layout.stage.show_lamps(list(row.marks(derived, "").lamps))
+            marks = BENCHES[self.desk.session.step].parts().marks
+            self.layout.stage.show_lamps(list(marks(derived, "").lamps))
 
     def show_tray(self, derived: Derived) -> None:
         """The palette of a plan."""
@@ -100,7 +100,9 @@ class Following(QObject):
     def show_checks(self) -> None:
         """The checks of the open step, and how many wait at the others."""
         results = self.desk.judge.results
-        self.layout.practice.show_results(results)
+        current = self.layout.stack.currentWidget()
+        if isinstance(current, Bench):
+            current.show_results(results)
         step = self.desk.session.step
         warned = [CHECKS[r.check].step for r in results if r.level == "warning"]
         self.layout.route.show_step(step, {s: warned.count(s) for s in BENCHES})

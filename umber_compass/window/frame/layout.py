@@ -12,15 +12,13 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.benches import Benches
 from umber_compass.window.benches import BENCHES
-from umber_compass.window.drawers.brief import BriefDrawer
-from umber_compass.window.drawers.practice import PracticeDrawer
-from umber_compass.window.drawers.reference import ReferenceDrawer
+from umber_compass.window.drawers import DRAWERS
 from umber_compass.window.frame.checks import Checks
 from umber_compass.window.frame.middle import Middle
 from umber_compass.window.frame.route import Route
 
-DRAWERS = {"brief": "Brief", "reference": "Reference", "practice": "Practice"}
 _BENCH_PX = 440  # least width
 _SHARES = (640, 488)  # of middle and bench, in a window of the usual size
 
@@ -40,10 +38,10 @@ class Layout(QWidget):
         row.setSpacing(16)
         self.route = Route([(r.step, r.title) for r in BENCHES.values()])
         self.drawer_buttons: dict[str, QToolButton] = {}
-        for name, title in DRAWERS.items():
+        for name, drawer in DRAWERS.items():
             button = QToolButton()
             button.setObjectName("quiet")
-            button.setText(self.tr(title))
+            button.setText(self.tr(drawer.title))
             button.setCheckable(True)
             self.drawer_buttons[name] = button
             self.route.add_below(button)
@@ -77,8 +75,6 @@ class Layout(QWidget):
             self.strip,
             self.wall,
             self.notice,
-            *self.benches.values(),
-            *self.drawers.values(),
             self.checks,
         ]
 
@@ -102,18 +98,15 @@ class Layout(QWidget):
         column = QVBoxLayout(self.right)
         column.setContentsMargins(0, 6, 0, 4)
         column.setSpacing(12)
-        self.benches: dict[str, Bench] = {row.step: row.make() for row in BENCHES.values()}
-        self.practice, self.brief = PracticeDrawer(), BriefDrawer()
-        self.reference = ReferenceDrawer()
-        self.drawers: dict[str, Bench] = {
-            "brief": self.brief,
-            "reference": self.reference,
-            "practice": self.practice,
-        }
+        self.benches = Benches({row.step: row.make for row in BENCHES.values()})
+        self.drawers = Benches({row.name: row.make for row in DRAWERS.values()})
         self.stack = QStackedWidget()
-        for bench in (*self.benches.values(), *self.drawers.values()):
-            self.stack.addWidget(bench)
+        for benches in (self.benches, self.drawers):
+            benches.each(self._on_made)
         self.checks = Checks()
         column.addWidget(self.stack, 1)
         column.addWidget(self.checks)
         return self.right
+
+    def _on_made(self, _: str, bench: Bench) -> None:
+        self.stack.addWidget(bench)

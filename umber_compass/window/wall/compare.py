@@ -6,9 +6,9 @@ from typing import NamedTuple
 from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QPainter
 
-from umber_compass.window.benches.studies.number_rows import ROW, NumberRow, paint_rows
 from umber_compass.window.wall.card import CardFace
 from umber_compass.window.wall.compare_painting import paint_both, paint_picture, paint_words
+from umber_compass.window.wall.number_rows import ROW, NumberRow, paint_rows
 from umber_compass.window.widgets.instrument import Hand, Instrument
 
 _GAP, _WORDS = 16, 44  # px

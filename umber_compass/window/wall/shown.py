@@ -2,17 +2,16 @@
 
 from typing import TypeAlias
 
-from PySide6.QtCore import QObject
+from PySide6.QtCore import QObject, Signal
 
 from umber_compass.plan.model import Plan, Study
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.benches.studies.number_rows import rows_of
-from umber_compass.window.benches.studies.studies_bench import StudiesBench
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.wall.card import CardFace
 from umber_compass.window.wall.cards import Cards, Look
+from umber_compass.window.wall.number_rows import rows_of
 from umber_compass.window.wall.wall import StudyWall
 
 Strip: TypeAlias = tuple[tuple[str, float], ...]  # hex and share
@@ -22,11 +21,14 @@ _MOST_PX = 900  # of a picture that is compared
 
 
 class WallShown(QObject):
-    """Keeps the wall and its bench up with the plan."""
+    """Keeps the wall up with the plan, and says what its bench shows."""
 
-    def __init__(self, desk: Desk, wall: StudyWall, bench: StudiesBench) -> None:
+    one_shown = Signal(object, bool, bool)  # a study, whether it is current, whether the only one
+    rows_shown = Signal(list, list)  # numbers of studies, and the studies' titles
+
+    def __init__(self, desk: Desk, wall: StudyWall) -> None:
         super().__init__(wall)
-        self.desk, self.wall, self.bench = desk, wall, bench
+        self.desk, self.wall = desk, wall
         self.cards = Cards(desk)
         self.chosen: list[str] = []
         self.mode, self.view = "", ""
@@ -110,11 +112,11 @@ class WallShown(QObject):
     def _show_bench(self, plan: Plan) -> None:
         one = self.one
         only = len(plan.studies) == 1
-        self.bench.show_study(one, one is not None and one.id == plan.current_study, only)
+        self.one_shown.emit(one, one is not None and one.id == plan.current_study, only)
         ids = [plan.current_study, *(i for i in self.chosen if i != plan.current_study)][:2]
         titles = [next(s.title for s in plan.studies if s.id == i) for i in ids]
         compared = [] if self.mode else rows_of([self.cards.numbers(i) for i in ids])
-        self.bench.table.show_rows(compared, titles)
+        self.rows_shown.emit(compared, titles)
 
     def _strip(self, plan: Plan, one: Study) -> tuple[Strip, str]:
         """A study's colours by share, and how it was made; worked out anew only where it changed:

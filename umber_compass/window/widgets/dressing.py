@@ -15,11 +15,16 @@ class Dressing(QObject):
 
     def __init__(self, parts: Sequence[QWidget], parent: QObject) -> None:
         super().__init__(parent)
-        self._parts = list(parts)
+        self._parts: list[QWidget] = []
         self._worn: dict[QWidget, str] = {}
         self.turn = single_shot(self, 0, self.dress)
-        for part in self._parts:
-            part.installEventFilter(self)
+        for part in parts:
+            self.add(part)
+
+    def add(self, part: QWidget) -> None:
+        """One more part, styled when it is seen."""
+        self._parts.append(part)
+        part.installEventFilter(self)
 
     def dress(self) -> None:
         """Style all that is seen: the first now, the rest in the next turns."""

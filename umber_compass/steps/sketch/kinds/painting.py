@@ -7,9 +7,6 @@ from PIL import Image, ImageFilter
 from umber_compass.colour.packed import CLEAR, Packed, unpack
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_told
 from umber_compass.steps.sketch.kinds.many import by_area, means_of
-from umber_compass.steps.sketch.paints.merging import merged
-from umber_compass.steps.sketch.paints.pieces import colours_of, pieces_of
-from umber_compass.steps.sketch.paints.refining import at_full_size
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
 
@@ -20,6 +17,11 @@ _SMALL_PX = 400  # the longer side of the copy that regions are found on
 def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split:
     """The regions of a painting, (h, w) 0x00RRGGBB; its shading within them is kept. Raises
     Refusal if it is of one colour."""
+    # A start that reads no painting does without these.
+    from umber_compass.steps.sketch.paints.merging import merged
+    from umber_compass.steps.sketch.paints.pieces import colours_of, pieces_of
+    from umber_compass.steps.sketch.paints.refining import at_full_size
+
     rgb = np.ascontiguousarray(unpack(packed))
     if (rgb.reshape(-1, 3).max(axis=0) - rgb.reshape(-1, 3).min(axis=0)).max() <= 3:
         raise Refusal(subject, words("it is of one colour; bring in a painting of several"))

@@ -95,3 +95,4 @@ def join(bench: Bench, hands: Hands) -> None:
     bench.browsed.connect(files.browse)
     bench.folder_typed.connect(files.choose_folder)
     files.folder_changed.connect(bench.show_folder)
+    bench.show_folder(files.folder)

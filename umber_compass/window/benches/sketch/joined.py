@@ -1,13 +1,24 @@
 """What the sketch bench is joined to: the chosen regions, the sketch's file, its candidates, and
 the ways it can be read."""
 
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.hands import Hands
 from umber_compass.window.benches.sketch.sketch_bench import READING, SketchBench
+from umber_compass.window.desk.gaps import neck_marks_of
 from umber_compass.window.desk.splitting import Preview
+from umber_compass.window.stage.step_marks import Marks
 
 
-def join(bench: SketchBench, hands: Hands) -> None:
+def marks(derived: Derived, selected: str) -> Marks:
+    """The gaps of line art; a drag on the picture chooses."""
+    sketch = derived.plan.sketch
+    return Marks(necks=neck_marks_of(sketch.necks, sketch.size), frames=True)
+
+
+def join(bench: Bench, hands: Hands) -> None:
     """Join the bench to the desk and what works beside it."""
+    assert isinstance(bench, SketchBench)
     session = hands.desk.session
     bench.chosen_several.connect(session.select_several)
     bench.chosen_now = lambda: session.chosen
@@ -15,9 +26,8 @@ def join(bench: SketchBench, hands: Hands) -> None:
     hands.actions.attach(bench.plan_page.panel.split_menu, "split")
     bench.replacing.connect(hands.sketches.replace)
     watching, splitting = hands.sketches.watching, hands.splitting
-    watching.found.connect(bench.plan_page.show_followed)
-    splitting.found.connect(bench.plan_page.show_followed)
-    hands.desk.opened.connect(lambda: bench.plan_page.show_followed(None))
+    hands.sketches.followed_on.connect(bench.plan_page.show_followed)
+    bench.plan_page.show_followed(hands.sketches.followed)
     splitting.previewed.connect(bench.reading.show_preview)
 
     def show_looked(preview: Preview) -> None:
@@ -43,6 +53,7 @@ def join(bench: SketchBench, hands: Hands) -> None:
         bench.show_watched(watching.is_watched)
 
     watching.known.connect(show_watched)
+    show_watched()
 
     def show_gaps() -> None:
         hands.stage.gaps_shown = bench.pages.currentIndex() == READING

@@ -1,6 +1,6 @@
 """The studies bench."""
 
-from umber_compass.window.bench.row import BenchRow
+from umber_compass.window.bench.row import BenchParts
 from umber_compass.window.benches.studies.studies_bench import StudiesBench
 
-ROW = BenchRow("studies", "Studies", 5, StudiesBench, takes_stage=True)
+PARTS = BenchParts(StudiesBench)

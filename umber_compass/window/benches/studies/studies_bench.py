@@ -18,11 +18,9 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.rules import FIRST, RULES
 from umber_compass.window.bench.bench import Bench, quiet
-from umber_compass.window.benches.studies.number_rows import NumberTable
+from umber_compass.window.wall.number_rows import NumberTable
 from umber_compass.window.widgets.fields import NumberField, Of, TextField
 from umber_compass.window.widgets.scrolled import scrolled
-
-COUNT = 6
 
 
 class StudiesBench(Bench):

@@ -1,0 +1,69 @@
+"""Benches and drawers, joined to the window as they are made."""
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, cast
+
+from umber_compass.plan.edits import Edit
+from umber_compass.window.bench.bench import Bench
+from umber_compass.window.bench.hands import Hands
+from umber_compass.window.benches import BENCHES
+from umber_compass.window.strip.peeking import Peeking
+from umber_compass.window.works import Works
+
+if TYPE_CHECKING:
+    from umber_compass.window.drawers.reference import ReferenceDrawer
+
+
+class JoiningBenches:
+    """Joins what every bench says, and what only one of them does."""
+
+    def __init__(
+        self,
+        works: Works,
+        peeking: Peeking,
+        do: Callable[[Edit], None],
+        end_drag: Callable[[], None],
+    ) -> None:
+        self._works, self._do, self._end_drag = works, do, end_drag
+        self._hands = Hands(
+            works.desk,
+            works.layout.stage,
+            works.files,
+            peeking,
+            works.library,
+            works.splitting,
+            works.sketches,
+            works.menus,
+        )
+        works.layout.benches.each(self._join_step)
+        works.layout.drawers.each(self._join_drawer)
+
+    def _join_step(self, step: str, bench: Bench) -> None:
+        self._join(bench)
+        BENCHES[step].parts().join(bench, self._hands)
+
+    def _join_drawer(self, name: str, drawer: Bench) -> None:
+        self._join(drawer)
+        if name == "reference":
+            join_references(cast("ReferenceDrawer", drawer), self._works)
+
+    def _join(self, bench: Bench) -> None:
+        bench.edit_wanted.connect(self._do)
+        bench.drag_began.connect(self._works.desk.begin_drag)
+        bench.drag_ended.connect(self._end_drag)
+        bench.chosen.connect(self._works.desk.session.select)
+        bench.pointed.connect(self._works.following.say_region)
+        bench.paged.connect(self._works.following.follow)
+        bench.copied.connect(self._works.regions.copy)
+
+
+def join_references(drawer: "ReferenceDrawer", works: Works) -> None:
+    """The pictures beside the plan: added, shown, picked from."""
+    references = works.references
+    drawer.adding.connect(works.sketches.add_reference)
+    drawer.added_path.connect(references.add_path)
+    drawer.added_data.connect(references.add_data)
+    drawer.wanted.connect(references.show)
+    drawer.picked.connect(works.regions.take_picked)
+    references.read.connect(drawer.show_read)
+    works.sketches.reference_chosen.connect(references.add_path)
