@@ -19,7 +19,7 @@ from umber_compass.steps.focus.places import places_of
 from umber_compass.steps.focus.pull import look_at, pull_of
 from umber_compass.steps.harmony.edits import planned_from_hex
 from umber_compass.steps.mending.balance import balance, conflict_of
-from umber_compass.steps.mending.demands import demands_of, stand_at
+from umber_compass.steps.mending.constraints import constraints_of, state_at
 from umber_compass.steps.mending.programme import solve
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.values.measured import picture_values
@@ -81,10 +81,10 @@ def _times(name: str, lit: bool) -> Iterator[Row]:
         found += times_ms(lambda: before[-1].think(), 1, cold)
     p50, p95 = np.percentile(found, [50, 95])
     yield Row(f"attention, {name}", f"{p50:.0f} ms, p95 {p95:.0f}", "25 ms", bool(p50 <= 25))
-    stand = stand_at(derived, derived)
-    demands = demands_of(stand)
-    solve(stand.room, demands)  # what it needs is imported once
-    p50, p95 = _took(lambda: solve(stand.room, demands))
+    stand = state_at(derived, derived)
+    constraints = constraints_of(stand)
+    solve(stand.room, constraints)  # what it needs is imported once
+    p50, p95 = _took(lambda: solve(stand.room, constraints))
     yield Row(
         f"balance, the programme alone, {name}",
         f"{p50:.0f} ms, p95 {p95:.0f}",

@@ -98,7 +98,7 @@ class Layers(unittest.TestCase):
 
     def test_what_is_said_on_hover_stands_in_the_pages(self):
         from umber_compass.steps.checks import CHECKS
-        from umber_compass.steps.values.wants import SPECS
+        from umber_compass.steps.values.wishes import SPECS
 
         def page(name):
             return " ".join((ROOT.parent / "docs" / f"{name}.md").read_text().split())

@@ -247,5 +247,5 @@ class Guessing(unittest.TestCase):
             for setting in kind.settings:
                 usual = setting.low if setting.usual is None else setting.usual
                 self.assertTrue(setting.low <= usual <= setting.high and setting.title)
-                self.assertEqual(kinds.told({setting.key: 1e9}, setting), setting.high)
+                self.assertEqual(kinds.setting_of({setting.key: 1e9}, setting), setting.high)
             self.assertEqual(kinds.known_settings(kind, {"nonsense": 3.0}), {})

@@ -45,8 +45,8 @@ class Stands(unittest.TestCase):
             ((1.25, 0), 150),
             ((9, 0), 150),
         ):
-            stand = lamps.stand_of(lamps.direction_at(*place))
-            self.assertAlmostEqual(stand.off_deg, off, places=3)
+            angles = lamps.angles_of(lamps.direction_at(*place))
+            self.assertAlmostEqual(angles.off_deg, off, places=3)
         np.testing.assert_allclose(lamps.direction_at(1, 0), (1, 0, 0), atol=1e-9)
         np.testing.assert_allclose(lamps.direction_at(0, 1), (0, 1, 0), atol=1e-9)
         np.testing.assert_allclose(
@@ -73,7 +73,7 @@ class Stands(unittest.TestCase):
         x, y = lamps.place_of(lamps.stepped(UP_LEFT, 9, -4.5))
         x0, y0 = lamps.place_of(UP_LEFT)
         np.testing.assert_allclose((x - x0, y - y0), (0.1, -0.05), atol=1e-6)
-        self.assertEqual(lamps.stand_of((0.0, 0.0, 1.0)).round_deg, 0)
+        self.assertEqual(lamps.angles_of((0.0, 0.0, 1.0)).round_deg, 0)
 
 
 def samples(local, there, share):

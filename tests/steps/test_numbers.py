@@ -35,7 +35,7 @@ def verdicts(derived):
         (r.check, r.level, r.regions, round(r.measured, 3), r.title.template)
         for r in measure_all(seen)
     ]
-    return sorted(found), seen.wants, seen.budget, seen.shading, repr(seen.ramps)
+    return sorted(found), seen.wishes, seen.budget, seen.shading, repr(seen.ramps)
 
 
 def fixes(derived):

@@ -1,4 +1,4 @@
-"""Values: bands, demands, balance, and each check's number by hand."""
+"""Values: bands, constraints, balance, and each check's number by hand."""
 
 import itertools
 import unittest
@@ -26,8 +26,8 @@ from umber_compass.steps.checks.judging import judge, measure_all
 from umber_compass.steps.checks.values.other_grey import luma_by_code
 from umber_compass.steps.harmony.shifts import shift_family
 from umber_compass.steps.mending.balance import balance, conflict_of
-from umber_compass.steps.mending.demands import demands_of, stand_at, unmet
-from umber_compass.steps.mending.programme import Cell, Demand, Held, Room, Row, conflict, solve
+from umber_compass.steps.mending.constraints import constraints_of, state_at, unmet
+from umber_compass.steps.mending.programme import Cell, Constraint, Held, Room, Row, conflict, solve
 from umber_compass.steps.values.bands import KEYS, bands_of_picture
 from umber_compass.steps.values.measured import mean_value, median
 from umber_compass.words import words
@@ -35,8 +35,8 @@ from umber_compass.words import words
 NAME = words("x")
 
 
-def demand(name, *rows, shares=(), locked=False):
-    return Demand(name, words(name), locked, rows, shares)
+def constraint(name, *rows, shares=(), locked=False):
+    return Constraint(name, words(name), locked, rows, shares)
 
 
 def room(*bounds, price=None, cells=None):
@@ -91,7 +91,7 @@ class Groups(unittest.TestCase):
 
 class Programme(unittest.TestCase):
     def test_the_cheaper_one_moves_by_just_enough(self):
-        apart = demand("a", Row((0, 1), (1.0, -1.0), 10.0))
+        apart = constraint("a", Row((0, 1), (1.0, -1.0), 10.0))
         for price, moves in (((1, 3), (10, 0)), ((3, 1), (0, -10))):
             found = solve(room((-50, 50), (-50, 50), price=price), [apart])
             np.testing.assert_allclose(found.moves, moves, atol=1e-6)
@@ -100,13 +100,16 @@ class Programme(unittest.TestCase):
 
     def test_the_fewest_are_dropped_and_never_a_locked_one(self):
         up, down = Row((0,), (1.0,), 10.0), Row((0,), (-1.0,), 10.0)
-        two = [demand("up", up), demand("down", down), demand("also", down)]
+        two = [constraint("up", up), constraint("down", down), constraint("also", down)]
         found = solve(room((-50, 50)), two)
         self.assertEqual(found.dropped, (0,))
-        locked = [demand("up", up, locked=True), *two[1:]]
+        locked = [constraint("up", up, locked=True), *two[1:]]
         self.assertEqual(solve(room((-50, 50)), locked).dropped, (1, 2))
         self.assertIsNone(
-            solve(room((-50, 50)), [demand("u", up, locked=True), demand("d", down, locked=True)])
+            solve(
+                room((-50, 50)),
+                [constraint("u", up, locked=True), constraint("d", down, locked=True)],
+            )
         )
 
     def test_a_conflict_is_irreducible(self):
@@ -117,7 +120,7 @@ class Programme(unittest.TestCase):
             "d": Row((3,), (1.0,), 3.0),
             "e": Row((0, 3), (1.0, 1.0), 1.0),
         }
-        wished = [demand(n, r) for n, r in rows.items()]
+        wished = [constraint(n, r) for n, r in rows.items()]
         where = room(*[(-50, 50)] * 4)
         self.assertEqual({d.name for d in conflict(where, wished)}, {"a", "b", "c"})
         self.assertEqual(conflict(where, wished[1:]), [])
@@ -127,7 +130,7 @@ class Programme(unittest.TestCase):
             (Cell(-50, -10, np.array([0.3, 0])), Cell(-10, 50, np.array([0.0, 0.3]))),
             (Cell(-50, -20, np.array([0.4, 0])), Cell(-20, 50, np.array([0.0, 0.4]))),
         )
-        dark = demand("dark", shares=(Held(0, 0.25, 0.35),))
+        dark = constraint("dark", shares=(Held(0, 0.25, 0.35),))
         found = solve(room((-50, 50), (-50, 50), cells=cells), [dark])
         np.testing.assert_allclose(found.moves, (-10, 0), atol=1e-6)
 
@@ -176,8 +179,8 @@ class Balancing(Boat):
             begin = self.derive(plan)
             found = balance(begin)
             after = self.derive(found.edit.apply(plan))
-            stand = stand_at(after, begin)
-            left = [d.name for d in unmet(stand, demands_of(stand))]
+            stand = state_at(after, begin)
+            left = [d.name for d in unmet(stand, constraints_of(stand))]
             self.assertEqual(left, [d.name for d in found.dropped])
             if left:
                 self.assertTrue(conflict_of(begin), values)
@@ -222,7 +225,7 @@ class Balancing(Boat):
             },
         )
         begin = self.derive(strong)
-        stand = stand_at(begin, begin)
+        stand = state_at(begin, begin)
         at = stand.free.place[self.ids["sun"]]
         self.assertGreater(stand.room.low[at], -55)
         grey = stand.free.place[self.ids["sea"]]
@@ -234,7 +237,7 @@ class Balancing(Boat):
         begin = self.derive(plan)
         self.assertIn(
             "bands.1",
-            [d.name for d in unmet(stand_at(begin, begin), demands_of(stand_at(begin, begin)))],
+            [d.name for d in unmet(state_at(begin, begin), constraints_of(state_at(begin, begin)))],
         )
         found = balance(begin)
         after = self.derive(found.edit.apply(plan))

@@ -151,16 +151,16 @@ class WithoutAPlan(InWindow):
         self.assertIn("bad.umber", self.works.start.says.text())
 
     def test_the_window_is_drawn_in_to_what_a_title_bar_leaves_free(self):
-        standing, free = self.window.standing, QRect(0, 0, 1280, 800)
+        place, free = self.window.place, QRect(0, 0, 1280, 800)
         whole = QRect(-4, 0, 1288, 836)
         with (
-            mock.patch.object(standing, "_free", return_value=free),
+            mock.patch.object(place, "_free", return_value=free),
             mock.patch.object(self.window, "frameGeometry", return_value=whole),
         ):
-            standing.fit()
+            place.fit()
         self.assertEqual(self.window.size().toTuple(), (1272, 764))
-        with mock.patch.object(standing, "_free", return_value=QRect(0, 0, 900, 560)):
-            standing.restore(self.parts.splitter)
+        with mock.patch.object(place, "_free", return_value=QRect(0, 0, 900, 560)):
+            place.restore(self.parts.splitter)
         self.assertEqual(self.window.minimumSize().toTuple(), (900, 560))
 
     def test_help_has_every_page_and_every_key(self):

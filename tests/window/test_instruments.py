@@ -139,7 +139,11 @@ class OnTheBenches(InWindow):
         box = next(b for b, c in bench.ladder.boxes() if not c.locked)
         for widget, place, shown in (
             (bench.ladder, box.center() + QPointF(0, 6), lambda: self.desk.derived.planned),
-            (bench.page.bands, QPointF(20, self.edge() + 4), lambda: self.desk.derived.wants.bands),
+            (
+                bench.page.bands,
+                QPointF(20, self.edge() + 4),
+                lambda: self.desk.derived.wishes.bands,
+            ),
         ):
             one, two = self.held(widget, place, shown)
             self.assertEqual(one, two)

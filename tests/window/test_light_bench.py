@@ -15,7 +15,7 @@ from umber_compass.document import Kept
 from umber_compass.formats import cache
 from umber_compass.formats.cache import Cache
 from umber_compass.plan.light_edits import rig_of
-from umber_compass.steps.light.lamps import stand_of
+from umber_compass.steps.light.lamps import angles_of
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.stage import lamp_marks
 
@@ -38,7 +38,7 @@ class Light(InWindow):
         start = lamp_marks.at(self.stage.lamps[0], frame)
         for away, off in ((QPointF(0, 0), 0), (QPointF(frame.width() / 2, 0), 90)):
             drag(self.stage, [start, frame.center() + away])
-            self.assertAlmostEqual(stand_of(self.rig.key.direction).off_deg, off, delta=1)
+            self.assertAlmostEqual(angles_of(self.rig.key.direction).off_deg, off, delta=1)
             start = lamp_marks.at(self.stage.lamps[0], frame)
         drag(self.stage, [start, frame.center() + QPointF(frame.width() * 0.62, 0)])
         self.assertLess(self.rig.key.direction[2], -0.7)

@@ -172,7 +172,7 @@ class Hands(OnSketch):
     def test_a_region_is_split_by_a_line_drawn_across_it(self):
         sea = self.id_of(scenes.SEA)
         self.session.select(sea)
-        self.works.hands.on_stage.begin_line()
+        self.works.region_commands.on_stage.begin_line()
         self.changed(
             lambda: drag(self.stage, [self.place(40, 2), self.place(40, 50), self.place(40, 97)])
         )
@@ -184,12 +184,12 @@ class Hands(OnSketch):
     def test_a_line_that_splits_nothing_says_so(self):
         self.session.select(self.id_of(scenes.SUN))
         plan = self.plan
-        self.works.hands.on_stage.begin_line()
+        self.works.region_commands.on_stage.begin_line()
         drag(self.stage, [self.place(10, 120), self.place(10, 130), self.place(10, 150)])
         self.settle()
         self.assertIs(self.plan, plan)
         self.assertIn("not split", self.parts.notice.text())
-        self.works.hands.on_stage.begin_giving()
+        self.works.region_commands.on_stage.begin_giving()
         self.assertEqual(self.stage.hand.mode, "give")
         QTest.keyClick(self.stage, Qt.Key.Key_Escape)
         self.assertEqual(self.stage.hand.mode, "frame")

@@ -183,11 +183,11 @@ class Values(OnTheBoat):
         self.press(self.bench.pages.tabs.buttons[1])
         page = self.bench.wishes
         for name, box in page.switches.items():
-            was = self.desk.derived.wants.of[name].on
+            was = self.desk.derived.wishes.of[name].on
             box.click()
-            self.assertEqual(self.desk.derived.wants.of[name].on, not was, name)
+            self.assertEqual(self.desk.derived.wishes.of[name].on, not was, name)
             page.locks[name].click()
-            self.assertTrue(self.desk.derived.wants.locked(name), name)
+            self.assertTrue(self.desk.derived.wishes.locked(name), name)
         self.type(page.fields["halves"], "33")
         QTest.keyClick(page.fields["halves"], Qt.Key.Key_Return)
         self.press(page.restore)
@@ -204,9 +204,11 @@ class Values(OnTheBoat):
             value_words.choose(name)
             self.bench.page.read_anew.emit()
             self.assertNotEqual(self.bench.says.text(), says)
-        self.assertEqual([value_words.said(v) for v in (0, 9.9, 10, 100)], ["1", "1", "2", "10"])
+        self.assertEqual(
+            [value_words.value_text(v) for v in (0, 9.9, 10, 100)], ["1", "1", "2", "10"]
+        )
         value_words.choose("dark")
-        self.assertEqual(value_words.said(30), "70")
+        self.assertEqual(value_words.value_text(30), "70")
 
     def test_groups_go_to_the_stage(self):
         for action in self.bench.page.stage_menu.menu().actions():

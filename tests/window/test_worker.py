@@ -8,7 +8,7 @@ from PySide6.QtCore import QObject
 
 from tests.window.driving import wait
 from umber_compass.window.application import make_application
-from umber_compass.window.desk.worker import Urgency, Worker, said
+from umber_compass.window.desk.worker import Urgency, Worker, error_line
 from umber_compass.window.widgets.tidying import Tidying
 from umber_compass.words import Refusal, words
 from umber_compass.work import Stopped
@@ -142,11 +142,11 @@ class Requests(unittest.TestCase):
         self.ask("b", lambda tick: (_ for _ in ()).throw(Refusal("x.png", words("is no picture"))))
         self.ask("c", lambda tick: "alive")
         self.rest()
-        lines = [said(f) for f in self.failed]
+        lines = [error_line(f) for f in self.failed]
         self.assertIn("ZeroDivisionError", lines[0])
         self.assertIn("the plan is intact", lines[0])
         self.assertEqual((lines[1], self.got), ("x.png: is no picture", ["alive"]))
-        self.assertEqual(said(Stopped()), "Stopped; the plan is as it was")
+        self.assertEqual(error_line(Stopped()), "Stopped; the plan is as it was")
 
     def test_quick_work_is_not_said_and_progress_is_that_of_what_runs(self):
         slow, rested = [], []

@@ -12,7 +12,7 @@ from umber_compass.steps.focus.pull import PARTS
 from umber_compass.steps.focus.reading import read_picture
 from umber_compass.steps.mending.balance import balance as balanced
 from umber_compass.steps.mending.balance import conflict_of
-from umber_compass.steps.mending.programme import Demand
+from umber_compass.steps.mending.programme import Constraint
 from umber_compass.steps.pipeline import Derived, Pipeline
 
 
@@ -25,14 +25,14 @@ def balance(args: Namespace) -> dict[str, Any]:
     document.save(plan, opened.pixels, Path(args.output))
     return {
         "moved": [{"region": m.region, "from": m.before, "to": m.after} for m in found.moved],
-        "dropped": [_demand(d) for d in found.dropped],
-        "conflict": [_demand(d) for d in conflict_of(begin)] if found.dropped else [],
+        "dropped": [_constraint(d) for d in found.dropped],
+        "conflict": [_constraint(d) for d in conflict_of(begin)] if found.dropped else [],
         "change": found.change,
     }
 
 
-def _demand(demand: Demand) -> dict[str, str]:
-    return {"wish": demand.name, "text": str(demand.text)}
+def _constraint(constraint: Constraint) -> dict[str, str]:
+    return {"wish": constraint.name, "text": str(constraint.text)}
 
 
 def focus(args: Namespace) -> dict[str, Any]:
@@ -51,7 +51,7 @@ def focus(args: Namespace) -> dict[str, Any]:
         },
         "leads": seen.leads(derived.rules["ties.share"]),
         "lead": seen.lead if seen.rival is not None else None,
-        "wanted": derived.wants.number("lead"),
+        "wanted": derived.wishes.number("lead"),
         "places": [
             {
                 "region": by_label[i],

@@ -48,8 +48,8 @@ class Followed(NamedTuple):
             (len(self.doubtful), "doubtful"),
             (len(self.recoloured), "recoloured"),
         ]
-        told = ", ".join(f"{count} {what}" for count, what in parts if count)
-        return told or "every region was found again"
+        counted = ", ".join(f"{count} {what}" for count, what in parts if count)
+        return counted or "every region was found again"
 
 
 def followed(
@@ -143,12 +143,12 @@ def _regions(
     for i in range(count):
         one = kept.get(i + 1)
         if one is None:
-            told = split.roles[i] if split.roles else None
+            role = split.roles[i] if split.roles else None
             one = Region(
                 id=next(ids),
                 label=i + 1,
                 name=names[i],
-                role=told or roles[i],
+                role=role or roles[i],
                 named=bool(split.names and split.names[i]),
             )
             fresh.append(one.id)

@@ -6,7 +6,7 @@ import numpy.typing as npt
 from umber_compass.colour.packed import Packed
 from umber_compass.formats import openraster
 from umber_compass.formats.openraster import Box, Group, Layer, Pictures
-from umber_compass.steps.sketch.kinds.kind import Settings, Split, number_told
+from umber_compass.steps.sketch.kinds.kind import Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.layers import DEPTH, split_layers
 from umber_compass.work import Tick, idle
 
@@ -18,7 +18,7 @@ def split(
 ) -> Split:
     """The regions of a layered file: each layer or group that stands at the depth told is one."""
     layered = openraster.read(data, subject)
-    children = _opened(layered.root, int(number_told(settings, DEPTH)))
+    children = _opened(layered.root, int(number_of(settings, DEPTH)))
     owner = np.full(packed.shape, -1, np.int16)
     names, pictures = [], Pictures(layered)
     for i, child in enumerate(children):

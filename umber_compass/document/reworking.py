@@ -25,8 +25,8 @@ from umber_compass.plan.model import (
 from umber_compass.plan.regrouping import Fresh, new_ids, regroup
 from umber_compass.plan.terms import Id
 from umber_compass.steps.harmony.edits import planned_from_hex
-from umber_compass.steps.sketch import hands
-from umber_compass.steps.sketch.hands import Parted, Point
+from umber_compass.steps.sketch import label_edits
+from umber_compass.steps.sketch.label_edits import Parted, Point
 from umber_compass.steps.sketch.naming import distinct
 from umber_compass.words import Refusal, Words, words
 from umber_compass.work import Tick, idle
@@ -63,7 +63,7 @@ def merge(plan: Plan, pixels: Pixels, ids: Sequence[Id], tick: Tick = idle) -> R
         raise Refusal("merge", words("takes two regions or more; choose them with Shift"))
     kept = _region(plan, ids[0])
     gone = [_region(plan, i) for i in ids[1:]]
-    labels = hands.merged(pixels.labels(plan.sketch), kept.label, [r.label for r in gone])
+    labels = label_edits.merged(pixels.labels(plan.sketch), kept.label, [r.label for r in gone])
     left = [r for r in plan.regions if r.id not in ids[1:]]
     name = words("merge {count} regions into {name}", count=len(ids), name=kept.name)
     return _made(plan, pixels, labels, left, {}, name, (kept.id,), tick)
@@ -72,7 +72,9 @@ def merge(plan: Plan, pixels: Pixels, ids: Sequence[Id], tick: Tick = idle) -> R
 def split_parts(plan: Plan, pixels: Pixels, region_id: Id, tick: Tick = idle) -> Reworked:
     """A region split into the parts that do not hang together."""
     one = _region(plan, region_id)
-    return _split(plan, pixels, one, hands.split_parts(pixels.labels(plan.sketch), one.label), tick)
+    return _split(
+        plan, pixels, one, label_edits.split_parts(pixels.labels(plan.sketch), one.label), tick
+    )
 
 
 def split_by_line(
@@ -80,7 +82,7 @@ def split_by_line(
 ) -> Reworked:
     """A region split along a drawn line, px of the sketch."""
     one = _region(plan, region_id)
-    found = hands.split_by_line(pixels.labels(plan.sketch), one.label, line)
+    found = label_edits.split_by_line(pixels.labels(plan.sketch), one.label, line)
     return _split(plan, pixels, one, found, tick)
 
 
@@ -103,9 +105,9 @@ def swallow_specks(
     """Specks given to the regions they touch most: of all regions, or of some. Raises Refusal if
     there are none."""
     only = None if ids is None else [_region(plan, i).label for i in ids]
-    labels, count = hands.without_specks(pixels.labels(plan.sketch), only)
+    labels, count = label_edits.without_specks(pixels.labels(plan.sketch), only)
     if not count:
-        line = words("there are none under {px} px", px=hands.SPECK_PX)
+        line = words("there are none under {px} px", px=label_edits.SPECK_PX)
         raise Refusal("specks", line)
     name = words("give {count} specks to their neighbours", count=count)
     return _made(plan, pixels, labels, plan.regions, {}, name, tuple(ids or ()), tick)
@@ -114,7 +116,7 @@ def swallow_specks(
 def reassign(plan: Plan, pixels: Pixels, place: Point, to: Id, tick: Tick = idle) -> Reworked:
     """The part of a region at a place, px of the sketch, given to another region."""
     other = _region(plan, to)
-    labels = hands.reassigned(pixels.labels(plan.sketch), place, other.label)
+    labels = label_edits.reassigned(pixels.labels(plan.sketch), place, other.label)
     name = words("give a part to {name}", name=other.name)
     return _made(plan, pixels, labels, plan.regions, {}, name, (to,), tick)
 
@@ -130,17 +132,17 @@ def turn_neck(plan: Plan, pixels: Pixels, number: int, tick: Tick = idle) -> Rew
     )
     turned = replace(plan, sketch=replace(plan.sketch, necks=necks))
     if neck.closed:
-        sides = hands.sides_of(labels, (neck.x0, neck.y0), (neck.x1, neck.y1))
+        sides = label_edits.sides_of(labels, (neck.x0, neck.y0), (neck.x1, neck.y1))
         ids = [r.id for r in plan.regions if r.label in sides and r.role != "line"]
         if len(ids) != 2:
             line = words("parts no two areas any more; merge the regions instead")
             raise Refusal("the gap", line)
         return merge(turned, pixels, ids, tick)
-    label = hands.label_between(labels, (neck.x0, neck.y0), (neck.x1, neck.y1))
+    label = label_edits.label_between(labels, (neck.x0, neck.y0), (neck.x1, neck.y1))
     one = next((r for r in plan.regions if r.label == label), None)
     if one is None:
         raise Refusal("the gap", words("lies in no region; split the region by a line instead"))
-    found = hands.split_by_line(labels, one.label, [(neck.x0, neck.y0), (neck.x1, neck.y1)])
+    found = label_edits.split_by_line(labels, one.label, [(neck.x0, neck.y0), (neck.x1, neck.y1)])
     return _split(turned, pixels, one, found, tick)
 
 
@@ -148,7 +150,7 @@ def tint_lines(plan: Plan, pixels: Pixels, line_id: Id, tick: Tick = idle) -> Re
     """A region of lines parted by what the lines lie along, each part a dark of that material.
     Raises Refusal where it lies along nothing."""
     one, labels = _region(plan, line_id), pixels.labels(plan.sketch)
-    along = hands.lines_by_material(labels, one.label)
+    along = label_edits.lines_by_material(labels, one.label)
     by_label = {r.label: r for r in plan.regions}
     kept = [label for label in along if label in by_label and label != one.label]
     if not kept:
@@ -158,7 +160,7 @@ def tint_lines(plan: Plan, pixels: Pixels, line_id: Id, tick: Tick = idle) -> Re
     number[kept] = np.arange(begin + 1, begin + 1 + len(kept))
     mine = labels == one.label
     found = labels.copy()
-    found[mine] = number[hands.nearest_of(labels, one.label)[mine]]
+    found[mine] = number[label_edits.nearest_of(labels, one.label)[mine]]
     ids = new_ids(plan.regions, len(kept))
     said = distinct(
         [*(r.name for r in plan.regions), *(f"line of {by_label[k].name}" for k in kept)]

@@ -29,7 +29,7 @@ def about(
     width_cm, distance_cm = seen_as(derived.plan.brief)
     return About(
         small,
-        derived.wants.bands.edges,
+        derived.wishes.bands.edges,
         rules["extremes.dark"],
         rules["extremes.light"],
         pull,

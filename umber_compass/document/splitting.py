@@ -35,31 +35,31 @@ def split_picture(
 ) -> Chosen:
     """The regions of a picture by a kind; for `auto` by the likeliest, and if it is none of that,
     by the next. Raises Refusal if it cannot be split so."""
-    told = settings or {}
+    settings = settings or {}
     if openraster.is_layered(read.data) and kind in (AUTO, "layers"):
-        found = layered.split(read.data, read.packed, told, name, tick)
+        found = layered.split(read.data, read.packed, settings, name, tick)
         why = words("a file of layers") if kind == AUTO else None
-        return Chosen(found, "layers", known_settings(KINDS["layers"], told), why)
+        return Chosen(found, "layers", known_settings(KINDS["layers"], settings), why)
     if kind != AUTO:
-        return _by(read, name, kind, told, tick, None)
+        return _by(read, name, kind, settings, tick, None)
     guess = guess_kind(read.packed)
     try:
-        return _by(read, name, guess.kind, told, tick, guess.why)
+        return _by(read, name, guess.kind, settings, tick, guess.why)
     except Refusal:
         if not guess.otherwise:
             raise
         what = KINDS[guess.kind].title.lower()
         why = words("it was tried as {kind} first, and is none", kind=what)
         try:
-            return _by(read, name, guess.otherwise, told, tick, why)
+            return _by(read, name, guess.otherwise, settings, tick, why)
         except Refusal:
             pass
         raise
 
 
 def _by(
-    read: picture.Picture, name: str, kind: str, told: Settings, tick: Tick, why: Words | None
+    read: picture.Picture, name: str, kind: str, settings: Settings, tick: Tick, why: Words | None
 ) -> Chosen:
     spec = KINDS[kind]
-    known = known_settings(spec, told)
+    known = known_settings(spec, settings)
     return Chosen(spec.split(read.packed, name, known, tick), kind, known, why)

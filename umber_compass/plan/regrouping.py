@@ -1,6 +1,6 @@
 """Other regions in a plan: what was decided for the old ones goes over to the new, in every study.
 
-Pixels are changed elsewhere (steps/sketch/hands); an edit here names the new labels by hash.
+Pixels are changed elsewhere (steps/sketch/label_edits); an edit here names the new labels by hash.
 """
 
 import re

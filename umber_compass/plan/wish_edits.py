@@ -37,7 +37,7 @@ def set_wish(name: str, number: float, title: str) -> Edit:
 
 
 def switch_wish(name: str, on: bool, title: str) -> Edit:
-    """A wish, or one demand of it, held to or not."""
+    """A wish, or one part of it, held to or not."""
     text = "hold to: {title}" if on else "let go of: {title}"
     return Edit(words(text, title=title), lambda plan: _with_wish(plan, name, on, on=on))
 

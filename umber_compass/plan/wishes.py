@@ -10,7 +10,7 @@ from umber_compass.plan.terms import Id, Record, Share, Value
 MOST_BANDS = 5
 
 Number: TypeAlias = Annotated[float, Meta(ge=-100, le=100)]
-# A wish by its name, or one demand of a wish: `parting` or `parting.r3.r7`.
+# A wish by its name, or one part of a wish: `parting` or `parting.r3.r7`.
 WishName: TypeAlias = Annotated[str, Meta(pattern=r"\A[A-Za-z0-9_.-]{1,140}\Z")]
 FalloffOf: TypeAlias = Literal["chroma", "contrast", "hue"]
 Level: TypeAlias = Annotated[float, Meta(ge=0, le=180)]

@@ -31,8 +31,8 @@ from umber_compass.steps.focus.falloff import falloff_spots
 from umber_compass.steps.focus.lattice import lattice_of
 from umber_compass.steps.focus.rings import rings_of
 from umber_compass.steps.focus.strong import strong_from, strong_shares
-from umber_compass.steps.harmony.budget import budget_told, colours_needed
-from umber_compass.steps.harmony.colours import code_table, measured_colours, shading_told
+from umber_compass.steps.harmony.budget import budget_of, colours_needed
+from umber_compass.steps.harmony.colours import code_table, measured_colours, shading_of
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
 from umber_compass.steps.harmony.given import grounds_for, suited
 from umber_compass.steps.harmony.mood import mood_rows
@@ -59,7 +59,7 @@ from umber_compass.steps.values.measured import (
     planned_histogram,
 )
 from umber_compass.steps.values.parting import borders_of
-from umber_compass.steps.values.wants import wants_of
+from umber_compass.steps.values.wishes import held_wishes
 from umber_compass.work import Tick, idle
 
 T = TypeVar("T")
@@ -100,7 +100,7 @@ class Derived:
     shares = stage(region_shares, "indexed", "regions")
     levels = stage(planned_levels, "scheme", "planned", goes_on=True)
     colours = stage(measured_colours, "levels", goes_on=True)
-    shading = stage(shading_told, "shaded", "rules:picture.shading", settles=True)
+    shading = stage(shading_of, "shaded", "rules:picture.shading", settles=True)
     table = stage(code_table, "indexed", "regions", "levels", "shading", "shade_rig")
     form_wishes = stage(form_wishes, "regions", "even", settles=True)
     # One that was built for other forms serves until the new one is there; one that was built for
@@ -112,8 +112,8 @@ class Derived:
     held = stage(held_by_regions, "buffers", "indexed", "regions")
     anchored = stage(anchored, "buffers", "arriving", "rig")
     lit = stage(in_light, "buffers", "held", "table", "arriving", "anchored", "rig")
-    wants = stage(wants_of, "wished", "rules")
-    ink = stage(ink_regions, "regions", "colours", "wants", "rules", settles=True)
+    wishes = stage(held_wishes, "wished", "rules")
+    ink = stage(ink_regions, "regions", "colours", "wishes", "rules", settles=True)
     ink_labels = stage(ink_labels, "regions", "ink", settles=True)
     weights = stage(code_weights, "adjacency", "ink_labels")
     flat_weights = stage(code_weights, "indexed.adjacency")
@@ -123,7 +123,7 @@ class Derived:
     planned_histogram = stage(planned_histogram, "table", "flat_weights")
     borders = stage(borders_of, "adjacency", "regions", "form_wishes", _LEAST_BORDER)
     bands = stage(
-        band_shares, "values.by_code", "values.histogram", "adjacency", "wants.bands.edges"
+        band_shares, "values.by_code", "values.histogram", "adjacency", "wishes.bands.edges"
     )
     # What is met first is not worked out while a hand waits.
     lattice = slow_stage(lattice_of, "drawing")
@@ -149,7 +149,7 @@ class Derived:
     places = stage(slot_places, "parts", "regions", "colours", "rules:echo.apart")
     moods = stage(mood_rows, "colours", "shares", "mood")
     needed = stage(colours_needed, "colours")
-    budget = stage(budget_told, "planned_budget", "rules:budget.colours")
+    budget = stage(budget_of, "planned_budget", "rules:budget.colours")
     lights = stage(lights_for, "lit", "rig", "colours", "shares")
     chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights")
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, cast
 
 from umber_compass.plan.edits import Edit
 from umber_compass.window.bench.bench import Bench
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.works import Works
@@ -25,7 +25,7 @@ class JoiningBenches:
         end_drag: Callable[[], None],
     ) -> None:
         self._works, self._do, self._end_drag = works, do, end_drag
-        self._hands = Hands(
+        self._parts = WindowParts(
             works.desk,
             works.layout.stage,
             works.files,
@@ -40,7 +40,7 @@ class JoiningBenches:
 
     def _join_step(self, step: str, bench: Bench) -> None:
         self._join(bench)
-        BENCHES[step].parts().join(bench, self._hands)
+        BENCHES[step].parts().join(bench, self._parts)
 
     def _join_drawer(self, name: str, drawer: Bench) -> None:
         self._join(drawer)

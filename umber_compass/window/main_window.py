@@ -10,10 +10,10 @@ from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
 from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.joining import Joining
-from umber_compass.window.standing import Standing
 from umber_compass.window.widgets import theme, value_words
 from umber_compass.window.widgets.dialogs import Dialogs
 from umber_compass.window.widgets.dressing import Dressing
+from umber_compass.window.window_place import WindowPlace
 from umber_compass.window.works import make
 
 FIRST_ROOM = "gallery"
@@ -54,8 +54,8 @@ class MainWindow(QMainWindow):
         room = self.works.remembered.word("room")
         self.works.views.enter_room(room if room in theme.ROOMS else FIRST_ROOM)
         value_words.choose(self.works.remembered.word("values"))
-        self.standing = Standing(self, self.works.remembered)
-        self.standing.restore(self.works.layout.splitter)
+        self.place = WindowPlace(self, self.works.remembered)
+        self.place.restore(self.works.layout.splitter)
 
     def expect(self) -> None:
         """A plan is about to come: no start page until then, unless it cannot be read."""
@@ -81,7 +81,7 @@ class MainWindow(QMainWindow):
         """A letter is held, or Escape leaves the picture alone. What a field takes never comes
         here."""
         session = self.works.desk.session
-        if event.key() == Qt.Key.Key_Escape and self.works.hands.on_stage.end_mode():
+        if event.key() == Qt.Key.Key_Escape and self.works.region_commands.on_stage.end_mode():
             return
         if event.key() == Qt.Key.Key_Escape and self.works.layout.stage.alone:
             self.works.views.set_alone(False)
@@ -115,7 +115,7 @@ class MainWindow(QMainWindow):
         self.works.studies.shown.cards.close()
         self.dressing.turn.stop()
         self.works.help.close()
-        self.standing.keep(self.works.layout.splitter)
+        self.place.keep(self.works.layout.splitter)
         self.works.remembered.keep("room", theme.THEME.room.name)
         self.works.remembered.keep("values", value_words.notation().name)
         # What runs ends at its next tick; nobody need watch a window wait for that.

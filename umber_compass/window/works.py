@@ -10,9 +10,9 @@ from umber_compass.formats.cache import Cache
 from umber_compass.window.commands.context import ContextMenu
 from umber_compass.window.commands.focusing import Focusing
 from umber_compass.window.commands.recent import Recent
-from umber_compass.window.commands.region_hands import RegionHands
+from umber_compass.window.commands.region_commands import RegionCommands
 from umber_compass.window.commands.regions import Regions
-from umber_compass.window.commands.stage_hands import StageHands
+from umber_compass.window.commands.stage_gestures import StageGestures
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.studies import StudyCommands
 from umber_compass.window.commands.study_making import StudyMaking
@@ -62,7 +62,7 @@ class Works(NamedTuple):
     focusing: Focusing
     studies: StudyCommands
     library: Library
-    hands: RegionHands
+    region_commands: RegionCommands
     splitting: Splitting
     references: References
     sketches: SketchFiles
@@ -93,8 +93,8 @@ def make(
     steps = StepCommands(desk.session, layout, following, small_views)
 
     rework, splitting = Reworking(desk), Splitting(desk)
-    on_stage = StageHands(desk, layout.stage, marks, steps, rework)
-    hands = RegionHands(desk, regions, steps, on_stage)
+    on_stage = StageGestures(desk, layout.stage, marks, steps, rework)
+    region_commands = RegionCommands(desk, regions, steps, on_stage)
     sketches, references = SketchFiles(files, layout), References(desk)
     splitting.found.connect(sketches.tell_followed)
     library = library or Library()
@@ -104,7 +104,7 @@ def make(
     context = ContextMenu(desk, layout, regions, steps, marks, menus)
     bringing = BringingBack(desk, keeping.now)
     versions = VersionCommands(desk, files, bringing, layout)
-    menus.conditions |= conditions(desk, regions, hands)
+    menus.conditions |= conditions(desk, regions, region_commands)
     commands = Commands(
         window,
         desk,
@@ -112,7 +112,7 @@ def make(
         sketches,
         versions,
         regions,
-        hands,
+        region_commands,
         focusing,
         steps,
         studies,
@@ -156,7 +156,7 @@ def make(
         focusing,
         studies,
         library,
-        hands,
+        region_commands,
         splitting,
         references,
         sketches,

@@ -36,7 +36,7 @@ class Budget(NamedTuple):
     merges: tuple[Merge, ...]
 
 
-def budget_told(planned: int | None, practice: float) -> int | None:
+def budget_of(planned: int | None, practice: float) -> int | None:
     """How many colours the piece may use: the plan's number, else the practice's; None where
     neither has one."""
     return planned or round(practice) or None

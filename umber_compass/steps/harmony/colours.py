@@ -110,7 +110,7 @@ def _again(
     return RegionColour(one, found[last] if last in found or old is None else old.second)
 
 
-def shading_told(told: Shading | None, percent: float) -> Shading:
+def shading_of(told: Shading | None, percent: float) -> Shading:
     """How the sketch's own shading goes through: as the study says, else at the practice's
     strength."""
     return Shading(strength=min(max(percent, 0.0), 200.0)) if told is None else told

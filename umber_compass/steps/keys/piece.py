@@ -17,7 +17,7 @@ from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
 from umber_compass.steps.keys.key import Group, Key, from_table, only
-from umber_compass.steps.light.lamps import MOST_DEG, Stand, direction_of, stand_of
+from umber_compass.steps.light.lamps import MOST_DEG, Angles, angles_of, direction_of
 from umber_compass.words import Refusal, words
 
 _NONE = "none"
@@ -58,11 +58,11 @@ def _lamp_named(plan: Plan, text: str) -> str:
     return text
 
 
-def _stands(plan: Plan, lamp: str) -> Stand:
-    return stand_of(rig_of(plan).lamp(lamp).direction)
+def _stands(plan: Plan, lamp: str) -> Angles:
+    return angles_of(rig_of(plan).lamp(lamp).direction)
 
 
-def _stand(plan: Plan, lamp: str, **changes: Any) -> Edit:
+def _angles(plan: Plan, lamp: str, **changes: Any) -> Edit:
     text = words("set {lamp}’s place", lamp=lamp)
     return set_lamp(lamp, text, direction=direction_of(_stands(plan, lamp)._replace(**changes)))
 
@@ -109,9 +109,9 @@ LAMPS = Group((
     *map(from_table, ("lamp.LAMP.colour", "lamp.LAMP.strength")),
     Key("lamp.SUBJECT.angle", Kind(NUMBER, "° clockwise from above", 0, 360),
         "where round the picture it stands",
-        lambda p, n: _stands(p, n).round_deg, lambda p, n, x: _stand(p, n, round_deg=x)),
+        lambda p, n: _stands(p, n).round_deg, lambda p, n, x: _angles(p, n, round_deg=x)),
     Key("lamp.SUBJECT.off-front", Kind(NUMBER, "° off the front", 0, MOST_DEG),
         "how far it stands from the viewer’s axis",
-        lambda p, n: _stands(p, n).off_deg, lambda p, n, x: _stand(p, n, off_deg=x)),
+        lambda p, n: _stands(p, n).off_deg, lambda p, n, x: _angles(p, n, off_deg=x)),
     *map(from_table, ("lamp.LAMP.softness", "lamp.LAMP.on")),
 ), "LAMP", lambda plan: (lamp.name for lamp in rig_of(plan).lamps), _lamp_named)

@@ -21,14 +21,14 @@ from umber_compass.steps.focus.attention import focus_regions
 from umber_compass.steps.keys.key import Group, Key, Setting, only
 from umber_compass.steps.keys.regions import named as region_named
 from umber_compass.steps.values.bands import KEYS
-from umber_compass.steps.values.wants import SPECS, Wants, wants_of
+from umber_compass.steps.values.wishes import SPECS, HeldWishes, held_wishes
 from umber_compass.words import Refusal, words
 
 _ROLES, _NONE = "roles", "none"
 
 
-def _wants(plan: Plan) -> Wants:
-    return wants_of(study(plan).wishes, numbers_of(plan.practice, plan.overrides))
+def _wants(plan: Plan) -> HeldWishes:
+    return held_wishes(study(plan).wishes, numbers_of(plan.practice, plan.overrides))
 
 
 def _focus_now(plan: Plan) -> str:
@@ -111,11 +111,11 @@ def _key(plan: Plan, text: str) -> Edit:
 
 def _key_now(plan: Plan) -> str | None:
     """The key that the plan's bands are of, if any."""
-    wants = _wants(plan)
+    wishes = _wants(plan)
     same = (
-        k for k in KEYS.values() if k.bands == wants.bands and k.figure == wants.number("figure")
+        k for k in KEYS.values() if k.bands == wishes.bands and k.figure == wishes.number("figure")
     )
-    return next((k.name for k in same if wants.on("bands")), None)
+    return next((k.name for k in same if wishes.on("bands")), None)
 
 
 def _order(plan: Plan, text: str) -> Edit:
@@ -127,14 +127,14 @@ def _order(plan: Plan, text: str) -> Edit:
 
 
 def _now(plan: Plan, name: str) -> Setting:
-    wants = _wants(plan)
-    if not wants.on(name):
+    wishes = _wants(plan)
+    if not wishes.on(name):
         return "off"
-    return wants.number(name) if SPECS[name].rule or SPECS[name].unit else "on"
+    return wishes.number(name) if SPECS[name].rule or SPECS[name].unit else "on"
 
 
 def _wish_named(plan: Plan, text: str) -> str:
-    """A wish, or one demand of it, whose first part is a wish."""
+    """A wish, or one part of it, whose first part is a wish."""
     if (
         text.partition(".")[0] not in SPECS
         or not text.replace(".", "").replace("-", "").replace("_", "").isalnum()

@@ -37,37 +37,37 @@ _BEHIND = (
 _IN_FRONT_DEG = 8  # within which a lamp is said to stand straight from the front
 
 
-class Stand(NamedTuple):
+class Angles(NamedTuple):
     """Where a lamp stands: degrees round the frame clockwise from above, degrees off the front."""
 
     round_deg: float
     off_deg: float
 
 
-def stand_of(direction: tuple[float, float, float]) -> Stand:
+def angles_of(direction: tuple[float, float, float]) -> Angles:
     """Where a direction, x right, y down, z toward the viewer, stands."""
     x, y, z = unit(direction)
     off = math.degrees(math.acos(max(-1.0, min(1.0, z))))
     around = math.degrees(math.atan2(x, -y)) % 360 if math.hypot(x, y) > 1e-6 else 0.0
-    return Stand(around, min(off, MOST_DEG))
+    return Angles(around, min(off, MOST_DEG))
 
 
-def direction_of(stand: Stand) -> tuple[float, float, float]:
+def direction_of(angles: Angles) -> tuple[float, float, float]:
     """The unit direction of a lamp that stands there."""
-    off = math.radians(min(max(stand.off_deg, 0.0), MOST_DEG))
-    turn = math.radians(stand.round_deg)
+    off = math.radians(min(max(angles.off_deg, 0.0), MOST_DEG))
+    turn = math.radians(angles.round_deg)
     flat = math.sin(off)
     return flat * math.sin(turn), -flat * math.cos(turn), math.cos(off)
 
 
 def place_of(direction: tuple[float, float, float]) -> tuple[float, float]:
     """A lamp's place round a frame: x right and y down from the middle, in half frames."""
-    stand = stand_of(direction)
-    if stand.off_deg <= 90:
-        far = stand.off_deg / 90
+    angles = angles_of(direction)
+    if angles.off_deg <= 90:
+        far = angles.off_deg / 90
     else:
-        far = EDGE + (stand.off_deg - 90) / (MOST_DEG - 90) * (FURTHEST - EDGE)
-    turn = math.radians(stand.round_deg)
+        far = EDGE + (angles.off_deg - 90) / (MOST_DEG - 90) * (FURTHEST - EDGE)
+    turn = math.radians(angles.round_deg)
     return far * math.sin(turn), -far * math.cos(turn)
 
 
@@ -80,7 +80,7 @@ def direction_at(x: float, y: float) -> tuple[float, float, float]:
         behind = min(far, FURTHEST) - EDGE
         off = 90 + behind / (FURTHEST - EDGE) * (MOST_DEG - 90)
     around = math.degrees(math.atan2(x, -y)) % 360 if far > 1e-9 else 0.0
-    return direction_of(Stand(around, off))
+    return direction_of(Angles(around, off))
 
 
 def stepped(
@@ -93,8 +93,8 @@ def stepped(
 
 def in_words(direction: tuple[float, float, float]) -> Words:
     """Where a lamp shines from, as `from the upper left, 52° off the front`."""
-    stand = stand_of(direction)
-    if stand.off_deg < _IN_FRONT_DEG:
+    angles = angles_of(direction)
+    if angles.off_deg < _IN_FRONT_DEG:
         return words("straight from the front")
-    eighth = int((stand.round_deg + 22.5) // 45) % 8
-    return words((_BEHIND if stand.off_deg > 90 else _BEFORE)[eighth], off=stand.off_deg)
+    eighth = int((angles.round_deg + 22.5) // 45) % 8
+    return words((_BEHIND if angles.off_deg > 90 else _BEFORE)[eighth], off=angles.off_deg)

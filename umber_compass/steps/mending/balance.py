@@ -12,8 +12,8 @@ import numpy as np
 from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.harmony.shifts import shift_values
-from umber_compass.steps.mending.demands import Stand, demands_of, stand_at, unmet
-from umber_compass.steps.mending.programme import Demand, conflict, solve
+from umber_compass.steps.mending.constraints import State, constraints_of, state_at, unmet
+from umber_compass.steps.mending.programme import Constraint, conflict, solve
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import Words, words
 from umber_compass.work import Tick, idle
@@ -34,7 +34,7 @@ class Balance(NamedTuple):
     """What balancing would do."""
 
     moved: tuple[Moved, ...]
-    dropped: tuple[Demand, ...]  # what could not be met together with the rest
+    dropped: tuple[Constraint, ...]  # what could not be met together with the rest
     edit: Edit
     change: float  # area-weighted OKLab distance x 100
 
@@ -49,25 +49,25 @@ class Balance(NamedTuple):
 
 
 def balance(begin: Derived, only: frozenset[str] | None = None, tick: Tick = idle) -> Balance:
-    """The least movement that meets every demand, or all but the fewest; `only` names the demands
+    """The least movement that meets every constraint, or all but the fewest; `only` names those
     that are asked for, beside those that are met already."""
-    stand = stand_at(begin, begin)
-    demands = demands_of(stand)
-    asked = _asked(stand, demands, only)
-    best = _Tried(begin, {}, [d for d in unmet(stand, demands) if d.name in asked])
+    state = state_at(begin, begin)
+    constraints = constraints_of(state)
+    asked = _asked(state, constraints, only)
+    best = _Tried(begin, {}, [d for d in unmet(state, constraints) if d.name in asked])
     given_up: set[str] = set()
-    for turn in range(_ROUNDS if stand.free.ids else 0):
+    for turn in range(_ROUNDS if state.free.ids else 0):
         tick(turn / _ROUNDS)
-        active = [d for d in demands if d.name in asked - given_up]
-        found = solve(stand.room, active) if unmet(stand, active) else None
+        active = [d for d in constraints if d.name in asked - given_up]
+        found = solve(state.room, active) if unmet(state, active) else None
         if found is None:
             break
         given_up |= {active[i].name for i in found.dropped}
-        moves = _by_region(stand, found.moves)
+        moves = _by_region(state, found.moves)
         derived = begin.of(shift_values(moves)(begin.plan))
-        stand = stand_at(derived, begin, stand.free)
-        demands = demands_of(stand)
-        left = [d for d in unmet(stand, demands) if d.name in asked]
+        state = state_at(derived, begin, state.free)
+        constraints = constraints_of(state)
+        left = [d for d in unmet(state, constraints) if d.name in asked]
         if len(left) < len(best.left):
             best = _Tried(derived, moves, left)
         elif moves == best.moves:
@@ -80,18 +80,18 @@ class _Tried(NamedTuple):
 
     derived: Derived
     moves: dict[str, float]
-    left: list[Demand]
+    left: list[Constraint]
 
 
-def _asked(stand: Stand, demands: list[Demand], only: frozenset[str] | None) -> set[str]:
+def _asked(state: State, constraints: list[Constraint], only: frozenset[str] | None) -> set[str]:
     if only is None:
-        return {d.name for d in demands}
-    bad = {d.name for d in unmet(stand, demands)}
-    return {d.name for d in demands if d.name in only or d.name not in bad}
+        return {d.name for d in constraints}
+    bad = {d.name for d in unmet(state, constraints)}
+    return {d.name for d in constraints if d.name in only or d.name not in bad}
 
 
-def _by_region(stand: Stand, moves: Floats) -> dict[str, float]:
-    rows = zip(stand.free.ids, moves.tolist(), strict=True)
+def _by_region(state: State, moves: Floats) -> dict[str, float]:
+    rows = zip(state.free.ids, moves.tolist(), strict=True)
     return {r: round(by, 2) for r, by in rows if abs(by) > _STILL}
 
 
@@ -105,11 +105,11 @@ def _found(begin: Derived, best: _Tried) -> Balance:
     return found._replace(edit=Edit(found.says, shift_values(best.moves)))
 
 
-def conflict_of(begin: Derived) -> list[Demand]:
-    """The demands that cannot be met together, none of which is there in vain; empty where all can.
-    Found on the picture as it stands."""
-    stand = stand_at(begin, begin)
-    return conflict(stand.room, demands_of(stand))
+def conflict_of(begin: Derived) -> list[Constraint]:
+    """The smallest set of constraints that cannot be met together, found on the picture as it is;
+    empty where all can be met."""
+    state = state_at(begin, begin)
+    return conflict(state.room, constraints_of(state))
 
 
 def change(before: Derived, after: Derived) -> float:

@@ -1,4 +1,4 @@
-"""The least movement of values that meets a set of demands, as a linear programme.
+"""The least movement of values that meets a set of constraints, as a linear programme.
 
 What each region may hold of a band of values makes whole steps, so where shares are demanded the
 programme is a mixed one. Both are solved by HiGHS (Huangfu & Hall 2018), as SciPy has it.
@@ -12,9 +12,9 @@ import numpy as np
 from umber_compass.colour.spaces import Floats
 from umber_compass.words import Words
 
-_DROP = 10_000.0  # price of dropping a demand: more than any movement costs
+_DROP = 10_000.0  # price of dropping a constraint: more than any movement costs
 _PATIENCE_S = 0.5  # of one solve, for pictures of hundreds of regions
-_TOUCH, _TOUCH_SHARE = 0.48, 1e-6  # L* and share by which a demand may be missed
+_TOUCH, _TOUCH_SHARE = 0.48, 1e-6  # L* and share by which a constraint may be missed
 _INSIDE = 0.01  # share by which bounds are kept, because cells are coarse
 _NEAR = 0.05  # of the best, at which a mixed programme may stop
 
@@ -35,7 +35,7 @@ class Held(NamedTuple):
     most: float
 
 
-class Demand(NamedTuple):
+class Constraint(NamedTuple):
     """Something that is wished, and may be dropped unless it is locked."""
 
     name: str  # as `parting.r3.r7`
@@ -63,43 +63,43 @@ class Room(NamedTuple):
     fixed: Floats  # (measures,) what the rest of the picture holds
     now: Floats  # (measures,) what the whole picture holds as it stands
 
-    def meets(self, demand: Demand, moves: Floats) -> bool:
-        """Whether a demand is met where these moves, (n,), have brought the picture."""
+    def meets(self, constraint: Constraint, moves: Floats) -> bool:
+        """Whether a constraint is met where these moves, (n,), have brought the picture."""
         rows = all(
             sum(t * moves[a] for a, t in zip(row.at, row.times, strict=True)) >= row.least - _TOUCH
-            for row in demand.rows
+            for row in constraint.rows
         )
         return rows and all(
             held.least - _TOUCH_SHARE <= self.now[held.measure] <= held.most + _TOUCH_SHARE
-            for held in demand.shares
+            for held in constraint.shares
         )
 
 
 class Solved(NamedTuple):
-    """The moves, L*, and which demands were dropped, by index."""
+    """The moves, L*, and which constraints were dropped, by index."""
 
     moves: Floats
     dropped: tuple[int, ...]
 
 
-def solve(room: Room, demands: Sequence[Demand]) -> Solved | None:
-    """The least movement that meets all demands; where there is none, that which meets all but the
-    fewest; None where those that are locked contradict each other."""
-    found = _without_steps(room, demands) or _solve(room, demands, False)
-    return _solve(room, demands, True) if found is None else found
+def solve(room: Room, constraints: Sequence[Constraint]) -> Solved | None:
+    """The least movement that meets all constraints; where there is none, that which meets all but
+    the fewest; None where those that are locked contradict each other."""
+    found = _without_steps(room, constraints) or _solve(room, constraints, False)
+    return _solve(room, constraints, True) if found is None else found
 
 
-def _without_steps(room: Room, demands: Sequence[Demand]) -> Solved | None:
+def _without_steps(room: Room, constraints: Sequence[Constraint]) -> Solved | None:
     """The least movement that meets what needs no whole steps, where that meets the rest too:
     mostly so, and many times as quick."""
-    found = _solve(room, [d for d in demands if not d.shares], False)
+    found = _solve(room, [d for d in constraints if not d.shares], False)
     if found is None:
         return None
     held = room.fixed + sum(
         (_held_at(own, move) for own, move in zip(room.cells, found.moves, strict=True) if own),
         np.zeros(len(room.fixed)),
     )
-    shares = [h for d in demands for h in d.shares]
+    shares = [h for d in constraints for h in d.shares]
     met = all(h.least <= held[h.measure] <= h.most for h in shares)
     return found if met else None
 
@@ -110,22 +110,22 @@ def _held_at(own: tuple[Cell, ...], move: float) -> Floats:
     return own[int(np.argmin(away))].held
 
 
-def feasible(room: Room, demands: Sequence[Demand]) -> bool:
-    """Whether demands can be met together at all."""
-    return (_without_steps(room, demands) or _solve(room, demands, False)) is not None
+def feasible(room: Room, constraints: Sequence[Constraint]) -> bool:
+    """Whether constraints can be met together at all."""
+    return (_without_steps(room, constraints) or _solve(room, constraints, False)) is not None
 
 
-def conflict(room: Room, demands: Sequence[Demand]) -> list[Demand]:
+def conflict(room: Room, constraints: Sequence[Constraint]) -> list[Constraint]:
     """Demands that cannot be met together, none of which can be left out of that; empty where all
     can be met. By halving (QuickXplain, after Junker 2004)."""
-    if feasible(room, demands):
+    if feasible(room, constraints):
         return []
-    return _explain(room, [], [], list(demands))
+    return _explain(room, [], [], list(constraints))
 
 
 def _explain(
-    room: Room, known: list[Demand], added: list[Demand], rest: list[Demand]
-) -> list[Demand]:
+    room: Room, known: list[Constraint], added: list[Constraint], rest: list[Constraint]
+) -> list[Constraint]:
     if added and not feasible(room, known):
         return []
     if len(rest) == 1:
@@ -138,18 +138,18 @@ def _explain(
 
 
 class _Columns(NamedTuple):
-    """Where the unknowns stand: moves up, moves down, one for each cell, one for each demand that
-    may be dropped."""
+    """The columns of the unknowns: moves up, moves down, one for each cell, one for each constraint
+    that may be dropped."""
 
     free: int
     cells: tuple[tuple[int, int], ...]  # first column and count, by free region; count 0 for none
-    drops: dict[int, int]  # column by demand
+    drops: dict[int, int]  # column by constraint
     size: int
 
 
-def _columns(room: Room, demands: Sequence[Demand], dropping: bool) -> _Columns:
+def _columns(room: Room, constraints: Sequence[Constraint], dropping: bool) -> _Columns:
     free = len(room.price)
-    mixed = any(d.shares for d in demands)
+    mixed = any(d.shares for d in constraints)
     at, cells = 2 * free, []
     for own in room.cells:
         count = len(own) if mixed and len(own) > 1 else 0
@@ -157,21 +157,21 @@ def _columns(room: Room, demands: Sequence[Demand], dropping: bool) -> _Columns:
         at += count
     drops = {}
     if dropping:
-        for i, demand in enumerate(demands):
-            if not demand.locked:
+        for i, constraint in enumerate(constraints):
+            if not constraint.locked:
                 drops[i] = at
                 at += 1
     return _Columns(free, tuple(cells), drops, at)
 
 
-def _solve(room: Room, demands: Sequence[Demand], dropping: bool) -> Solved | None:
+def _solve(room: Room, constraints: Sequence[Constraint], dropping: bool) -> Solved | None:
     from scipy.optimize import Bounds, LinearConstraint, milp  # slow to import, so only here
 
-    columns = _columns(room, demands, dropping)
+    columns = _columns(room, constraints, dropping)
     rows = _Rows(room, columns)
     rows.add_cells()
-    for i, demand in enumerate(demands):
-        rows.add_demand(demand, columns.drops.get(i))
+    for i, constraint in enumerate(constraints):
+        rows.add_demand(constraint, columns.drops.get(i))
     matrix, least, most = rows.constraints()
     free, size = columns.free, columns.size
     if not size:  # nothing may move: what is asked is so, or it is not
@@ -231,14 +231,14 @@ class _Rows:
                 line[first : first + count] = [-sign * cell[edge] for cell in self._room.cells[i]]
                 self._add(line, 0, np.inf)
 
-    def add_demand(self, demand: Demand, drop: int | None) -> None:
-        """A demand’s rows; where its column says that it is dropped, they ask nothing."""
-        for row in demand.rows:
+    def add_demand(self, constraint: Constraint, drop: int | None) -> None:
+        """A constraint’s rows; where its column says that it is dropped, they ask nothing."""
+        for row in constraint.rows:
             line = self._line(row.at, row.times)
             if drop is not None:
                 line[drop] = abs(row.least) + 100.0 * sum(map(abs, row.times))
             self._add(line, row.least, np.inf)
-        for held in demand.shares:
+        for held in constraint.shares:
             self._add_share(held, drop)
 
     def _add_share(self, held: Held, drop: int | None) -> None:

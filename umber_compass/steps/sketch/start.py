@@ -34,7 +34,7 @@ def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None =
     seen = found.labels[::step, ::step]  # of a large sketch every so many px are enough
     roles = guess_roles(seen, colours)
     if found.roles:
-        roles = [told or r for told, r in zip(found.roles, roles, strict=True)]
+        roles = [known or r for known, r in zip(found.roles, roles, strict=True)]
     if focus is not None:
         at = _label_at(found.labels, focus, sketch.file_name)
         roles = ["focus" if i + 1 == at else r for i, r in enumerate(roles)]
@@ -75,7 +75,7 @@ def first_names(
         own = region_names(colours, areas.tolist(), places)
     else:
         own = place_names(places, areas.tolist())
-    return distinct([told or name for told, name in zip(found.names or own, own, strict=True)])
+    return distinct([known or name for known, name in zip(found.names or own, own, strict=True)])
 
 
 def bands_of(

@@ -191,7 +191,7 @@ def _mended(one: Candidate, derived: Derived) -> Study:
     """A candidate's study with the values moved by the least that parts its figures, as planned."""
     plan = one.plan
     if one.merging:
-        parting = frozenset(b.demand for b in derived.borders)
+        parting = frozenset(b.constraint for b in derived.borders)
         moved = balance(derived.of(light_off(plan)), parting)
         plan = moved.edit.change(plan) if moved.moved else plan
     return replace(

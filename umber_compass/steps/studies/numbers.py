@@ -63,7 +63,7 @@ def _lead(derived: Derived) -> Figure:
 
 
 def _parting(derived: Derived) -> Figure:
-    asked = [b for b in wanted(derived.borders, derived.wants) if b.wish == "parting"]
+    asked = [b for b in wanted(derived.borders, derived.wishes) if b.wish == "parting"]
     if not asked:
         return Figure("parting", "figure from ground", "none", None, 1)
     gap = gaps(derived.adjacency, np.asarray(derived.values.by_code))

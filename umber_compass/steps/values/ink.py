@@ -4,15 +4,18 @@ from collections.abc import Mapping
 
 from umber_compass.plan.model import Region
 from umber_compass.steps.harmony.colours import RegionColour
-from umber_compass.steps.values.wants import Rules, Wants
+from umber_compass.steps.values.wishes import HeldWishes, Rules
 
 
 def ink_regions(
-    regions: tuple[Region, ...], colours: Mapping[str, RegionColour], wants: Wants, rules: Rules
+    regions: tuple[Region, ...],
+    colours: Mapping[str, RegionColour],
+    wishes: HeldWishes,
+    rules: Rules,
 ) -> frozenset[str]:
     """The regions, by id, that are lines or one solid black, where the practice holds those apart;
     else none."""
-    if not wants.on("lines"):
+    if not wishes.on("lines"):
         return frozenset()
     black = rules["pure.dark"]
     return frozenset(

@@ -10,7 +10,7 @@ from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.forms import FormWish, front_order
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.model import Region
-from umber_compass.steps.values.wants import Wants
+from umber_compass.steps.values.wishes import HeldWishes
 
 FIGURES = ("figure", "focus")
 
@@ -25,7 +25,7 @@ class Border(NamedTuple):
     wish: str  # `parting` from a ground, `parting-middle` from a middle ground
 
     @property
-    def demand(self) -> str:
+    def constraint(self) -> str:
         """The name under which it can be switched off or locked alone."""
         return f"{self.wish}.{self.figure}.{self.behind}"
 
@@ -66,9 +66,9 @@ def _ranks(adjacency: Adjacency, form_wishes: tuple[FormWish, ...], most: int) -
     return np.array([order.get(i, 0) for i in range(most)])
 
 
-def wanted(borders: tuple[Border, ...], wants: Wants) -> list[Border]:
+def wanted(borders: tuple[Border, ...], wishes: HeldWishes) -> list[Border]:
     """Those that are wished to part now."""
-    return [b for b in borders if wants.on(b.demand)]
+    return [b for b in borders if wishes.on(b.constraint)]
 
 
 def gaps(adjacency: Adjacency, by_code: Floats) -> Floats:

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.strip.views import USUAL
 
@@ -16,7 +16,7 @@ def no_marks(derived: Derived, selected: str) -> Marks:
     return Marks()
 
 
-def no_joining(bench: Bench, hands: Hands) -> None:
+def no_joining(bench: Bench, parts: WindowParts) -> None:
     """Nothing beside what every bench is joined to."""
 
 
@@ -26,7 +26,7 @@ class BenchParts(NamedTuple):
 
     make: Callable[[], Bench]
     marks: Callable[[Derived, str], Marks] = no_marks
-    join: Callable[[Bench, Hands], None] = no_joining
+    join: Callable[[Bench, WindowParts], None] = no_joining
 
 
 class BenchRow(NamedTuple):

@@ -12,7 +12,7 @@ from umber_compass.plan.study_edits import choose_study, duplicate_study, remove
 from umber_compass.plan.terms import ROLES, Form, Material
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.commands.focusing import Focusing
-from umber_compass.window.commands.region_hands import RegionHands
+from umber_compass.window.commands.region_commands import RegionCommands
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.commands.studies import StudyCommands
@@ -38,7 +38,7 @@ class Commands(NamedTuple):
     sketches: SketchFiles
     versions: VersionCommands
     regions: Regions
-    hands: RegionHands
+    region_commands: RegionCommands
     focusing: Focusing
     steps: StepCommands
     studies: StudyCommands
@@ -47,11 +47,11 @@ class Commands(NamedTuple):
     open_page: Callable[[str], object]
 
 
-def conditions(desk: Desk, regions: Regions, hands: RegionHands) -> dict[str, Condition]:
+def conditions(desk: Desk, regions: Regions, commands: RegionCommands) -> dict[str, Condition]:
     """When actions are on, by name."""
 
     def one() -> bool:
-        return regions.is_chosen and not hands.several
+        return regions.is_chosen and not commands.several
 
     def is_line() -> bool:
         named = regions.named
@@ -63,7 +63,7 @@ def conditions(desk: Desk, regions: Regions, hands: RegionHands) -> dict[str, Co
         "future": lambda: desk.history is not None and bool(desk.history.future),
         "chosen": lambda: regions.is_chosen,
         "one": one,
-        "several": lambda: hands.several,
+        "several": lambda: commands.several,
         "line": is_line,
     }
 
@@ -141,14 +141,14 @@ def _steps(c: Commands) -> list[Action]:
 
 
 def _regions(c: Commands) -> list[Action]:
-    regions, hands = c.regions, c.hands
+    regions, commands = c.regions, c.region_commands
     through, one = "Region/through", "Region/one"
     return [
         Action("next-region", "Next region", partial(regions.step_region, 1), (through,),
                "Ctrl+Right", "plan"),
         Action("previous-region", "Previous region", partial(regions.step_region, -1), (through,),
                "Ctrl+Left", "plan"),
-        Action("next-unnamed", "Next region without a name", hands.next_unnamed, (through,), "N",
+        Action("next-unnamed", "Next region without a name", commands.next_unnamed, (through,), "N",
                "plan"),
         Action("name-region", "Name it …", c.steps.name_chosen, (one, "region/colour"), "F2",
                "chosen"),
@@ -158,8 +158,8 @@ def _regions(c: Commands) -> list[Action]:
                "", "chosen", now=regions.lock_words),
         Action("gradient", "Make it a gradient or one colour", regions.gradient_chosen,
                (one, "region/colour"), "Ctrl+G", "chosen"),
-        Action("region-alone", "Show it alone", hands.toggle_alone, (one, "region/colour"), "",
-               "chosen", hands.is_alone),
+        Action("region-alone", "Show it alone", commands.toggle_alone, (one, "region/colour"), "",
+               "chosen", commands.is_alone),
     ]
 
 
@@ -172,7 +172,8 @@ def _kinds(c: Commands) -> list[Action]:
         return named is not None and getattr(named, field) == value
 
     return [
-        Action(f"{field}-{value.replace(' ', '-')}", value, partial(c.hands.set_kind, field, value),
+        Action(f"{field}-{value.replace(' ', '-')}", value,
+               partial(c.region_commands.set_kind, field, value),
                (f"region/what/{title}",), "", "chosen", partial(is_now, field, value))
         for field, title, values in (("role", "Its role", ROLES),
                                      ("material", "Its material", get_args(Material)),
@@ -183,17 +184,17 @@ def _kinds(c: Commands) -> list[Action]:
 
 def _shapes(c: Commands) -> list[Action]:
     """What changes which px a region has; and the focus."""
-    hands, work, shape = c.hands, c.hands.reworking, "region/px/Its px"
+    commands, work, shape = c.region_commands, c.region_commands.reworking, "region/px/Its px"
     return [
         Action("merge", "Merge the chosen regions", work.merge, ("Region/hands", shape), "Ctrl+M",
                "several"),
-        Action("surface", "Make them one surface", hands.make_surface, ("Region/hands", shape), "",
-               "several"),
+        Action("surface", "Make them one surface", commands.make_surface, ("Region/hands", shape),
+               "", "several"),
         Action("split-parts", "Split it into its parts", work.split_parts,
                ("Region/hands", shape, "split/how"), "", "one"),
-        Action("split-line", "Split it by a line …", hands.on_stage.begin_line,
+        Action("split-line", "Split it by a line …", commands.on_stage.begin_line,
                ("Region/hands", shape, "split/how"), "Shift+L", "one"),
-        Action("give-part", "Give a part to it …", hands.on_stage.begin_giving,
+        Action("give-part", "Give a part to it …", commands.on_stage.begin_giving,
                ("Region/hands", shape, "split/how"), "Shift+G", "one"),
         Action("tint-lines", "Tint lines by material", work.tint_lines, ("Region/hands", shape),
                "", "line"),

@@ -13,7 +13,7 @@ from umber_compass.steps.light_views import in_part
 from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
 from umber_compass.window.desk.grids import Grids
 from umber_compass.window.desk.session import Session
-from umber_compass.window.desk.worker import Urgency, Worker, said
+from umber_compass.window.desk.worker import Urgency, Worker, error_line
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Stopped, Tick
@@ -115,7 +115,7 @@ class LivePicture(QObject):
             line = self.tr("Stopped; the picture stays as it is until the light or a form changes")
             self.told.emit(line, False)
         else:
-            self.told.emit(said(error), True)
+            self.told.emit(error_line(error), True)
 
     def light_again(self) -> None:
         """Ask for forms that were stopped once more."""

@@ -8,7 +8,7 @@ from PySide6.QtCore import QObject
 from umber_compass.document import Pixels, reworking
 from umber_compass.document.reworking import Reworked
 from umber_compass.plan.model import Plan
-from umber_compass.steps.sketch.hands import Point
+from umber_compass.steps.sketch.label_edits import Point
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.jobs import job, step
 from umber_compass.work import Tick

@@ -16,7 +16,7 @@ from umber_compass.steps.sketch.kinds import Settings
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.gaps import NeckMark, neck_marks_of
 from umber_compass.window.desk.jobs import job, step
-from umber_compass.window.desk.worker import Urgency, said
+from umber_compass.window.desk.worker import Urgency, error_line
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
@@ -73,7 +73,7 @@ class Splitting(QObject):
 
         def fail(error: Exception) -> None:
             nothing = np.zeros((1, 1), np.uint32)
-            self.previewed.emit(Preview(kind, 0, nothing, (), said(error)))
+            self.previewed.emit(Preview(kind, 0, nothing, (), error_line(error)))
 
         says = self.tr("Reading the sketch")
         desk.worker.ask("split", work, self.previewed.emit, fail, says, Urgency.BENCH)

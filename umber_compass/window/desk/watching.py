@@ -20,7 +20,7 @@ from umber_compass.steps.sketch.kinds import AUTO, NONE, Settings
 from umber_compass.window.desk.aside import Aside
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.jobs import job, step
-from umber_compass.window.desk.worker import said
+from umber_compass.window.desk.worker import error_line
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
@@ -194,8 +194,8 @@ class Watching(QObject):
                 self._again.start()
                 return
             line = self.tr("{why} – the plan stays as it was; File, Read the sketch again")
-            self._complain(line.format(why=said(error)))
-            self.failed.emit(said(error))
+            self._complain(line.format(why=error_line(error)))
+            self.failed.emit(error_line(error))
 
         says = self.tr("Reading {name}").format(name=path.name)
         job(desk, "follow", work, answer, says, fail, of_sketch=True)
@@ -244,8 +244,8 @@ def _read(
         return _Read(plan, known_before(plan, known, name), small_of(read.packed))
     own = kind or plan.sketch.kind
     own = AUTO if own == NONE else own  # a composition of ours has no kind to be read by
-    told = (settings or {}) if kind else plan.sketch.settings
-    chosen = split_picture(read, path.name, own, told, tick)
+    settings = (settings or {}) if kind else plan.sketch.settings
+    chosen = split_picture(read, path.name, own, settings, tick)
     tick(0.8)
     found = followed(plan, pixels, read, chosen, name)
     return _Read(plan, found, small_of(read.packed))

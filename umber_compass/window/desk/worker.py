@@ -107,7 +107,7 @@ class Worker(QObject):
 
     def say_failed(self, error: Exception) -> None:
         """Say what went wrong, in a line."""
-        self.refused.emit(said(error), True)
+        self.refused.emit(error_line(error), True)
 
     def stop(self, kind: str) -> None:
         """Let go of a request: its work ends at its next tick, its answer is not wanted."""
@@ -219,7 +219,7 @@ class Worker(QObject):
             self._thread.join()
 
 
-def said(error: Exception) -> str:
+def error_line(error: Exception) -> str:
     """One line for a failure: a refusal's own words, or what went wrong inside."""
     if isinstance(error, Refusal):
         return str(error)

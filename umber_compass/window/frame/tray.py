@@ -83,11 +83,12 @@ class Tray(QWidget):
     def _paint_names(self, painter: QPainter, boxes: list[tuple[QRectF, Swatch]]) -> None:
         painter.setFont(font(12))
         metrics = painter.fontMetrics()
-        quiet, ink, said = THEME.colour("quiet"), THEME.colour("ink"), value_words.notation().shown
+        quiet, ink = THEME.colour("quiet"), THEME.colour("ink")
+        value_text = value_words.notation().shown
         for box, swatch in boxes:
             if box.width() < _LEAST_WORDS:
                 continue
-            number = said(swatch.value)
+            number = value_text(swatch.value)
             if metrics.horizontalAdvance(number) + 4 > box.width():
                 continue
             painter.setPen(quiet)

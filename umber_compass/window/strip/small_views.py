@@ -15,7 +15,7 @@ from umber_compass.views.view import Picture
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.grids import QUICK_PX
 from umber_compass.window.desk.live_picture import LivePicture
-from umber_compass.window.desk.worker import said
+from umber_compass.window.desk.worker import error_line
 from umber_compass.window.strip.view_strip import ViewStrip
 from umber_compass.window.strip.views import OF_LIGHT, OF_PULL
 from umber_compass.window.widgets.bitmap import Bitmap
@@ -86,7 +86,7 @@ class SmallViews(QObject):
 
     def _failed(self, error: Exception) -> None:
         self._made_from = ()
-        self.desk.told.emit(said(error), True)
+        self.desk.told.emit(error_line(error), True)
 
     def peek(self, bitmap: Bitmap | None) -> None:
         """Show what a change that is only looked at would give; or the picture again."""

@@ -47,6 +47,6 @@ def choose(name: str) -> None:
         application.setProperty(_PROPERTY, name)
 
 
-def said(value: float) -> str:
+def value_text(value: float) -> str:
     """A value L* as it is read now."""
     return notation().shown(value)

@@ -22,11 +22,11 @@ NAME = "competes"
 
 def _measure(derived: Derived) -> list[Result]:
     seen = derived.attention
-    if seen is None or not derived.wants.on("lead") or not seen.focus or seen.rival is None:
+    if seen is None or not derived.wishes.on("lead") or not seen.focus or seen.rival is None:
         return []
     own = float(seen.total[list(seen.focus)].max())
     by_label = {r.label: r for r in derived.regions}
-    most = 100 / derived.wants.number("lead")
+    most = 100 / derived.wishes.number("lead")
     warning = max(derived.rules["competes.warning"], most)
     scene, found = scene_of(derived), list[Result]()
     for label in np.argsort(-seen.total, kind="stable").tolist():

@@ -21,16 +21,16 @@ NAME = "focus-leads"
 
 
 def _measure(derived: Derived) -> list[Result]:
-    seen, want = derived.attention, derived.wants.of["lead"]
-    if seen is None or not derived.wants.on("lead"):
+    seen, held = derived.attention, derived.wishes.of["lead"]
+    if seen is None or not derived.wishes.on("lead"):
         return []
     if not seen.focus:
         return [_without(derived, seen)]
     if seen.rival is None:
         text = words("it is all there is, so nothing can be met after it")
         title = words("The focus is the whole picture")
-        return [Result(NAME, "note", (), 0.0, want.number, "times", title, text, whole=True)]
-    level = level_under(seen.lead, want.number, want.warning)
+        return [Result(NAME, "note", (), 0.0, held.number, "times", title, text, whole=True)]
+    level = level_under(seen.lead, held.number, held.warning)
     return [_result(derived, seen)._replace(level=level)]
 
 
@@ -44,7 +44,7 @@ def _without(derived: Derived, seen: Attention) -> Result:
     if not seen.places.is_met:
         title, text = words("Nothing leads"), words("choose what should, and press E on the stage")
     return Result(
-        NAME, "note", (), 0.0, derived.wants.number("lead"), "times", title, text, whole=True
+        NAME, "note", (), 0.0, derived.wishes.number("lead"), "times", title, text, whole=True
     )
 
 
@@ -65,23 +65,23 @@ def _result(derived: Derived, seen: Attention) -> Result:
         focus=focus,
         lead=seen.lead,
         rival=rival,
-        wanted=derived.wants.number("lead"),
+        wanted=derived.wishes.number("lead"),
     )
     held = _held(derived, seen)
     if held:
         text = words("{text}; {held} cannot give way", text=str(text), held=held)
-    if 1 <= seen.lead < derived.wants.of["lead"].warning:
+    if 1 <= seen.lead < derived.wishes.of["lead"].warning:
         title = words("{focus} hardly leads", focus=called)
     ids = {r.label: r.id for r in derived.regions}
     own = tuple(ids[i] for i in seen.focus if i in ids)
-    wish = derived.wants.number("lead")
+    wish = derived.wishes.number("lead")
     return Result(NAME, "fine", own, seen.lead, wish, "times", title, text, whole=True)
 
 
 def _held(derived: Derived, seen: Attention) -> str:
     """Which regions draw more than they should and are given or locked."""
     own = float(seen.total[list(seen.focus)].max())
-    most = own / derived.wants.number("lead")
+    most = own / derived.wishes.number("lead")
     over = [
         r.name
         for r in derived.regions

@@ -11,7 +11,7 @@ NAME = "colour-budget"
 
 def budget_of(derived: Derived, most: int) -> Budget:
     """The merges that bring a plan to so many colours. Raises Refusal where that cannot be."""
-    apart = frozenset((b.figure, b.behind) for b in wanted(derived.borders, derived.wants))
+    apart = frozenset((b.figure, b.behind) for b in wanted(derived.borders, derived.wishes))
     given = {r for r, c in derived.colours.items() if c.first.slot == "given"}
     fixed = frozenset(given | set(derived.locked))
     return within(derived.colours, derived.shares, most, apart, fixed)

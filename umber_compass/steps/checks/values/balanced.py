@@ -1,4 +1,4 @@
-"""Fixes by balance: the least movement that meets one demand and keeps those that are met."""
+"""Fixes by balance: the least movement that meets one constraint and keeps those that are met."""
 
 from umber_compass.steps.checks.check import Fix, Result
 from umber_compass.steps.checks.shifting import shifting
@@ -7,9 +7,9 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
 
-def balanced(derived: Derived, result: Result, *demands: str) -> list[Fix]:
-    """The fix that meets some demands by moving values, and the one that balances everything."""
-    found = [("least", balance(derived, frozenset(demands))), ("balance", balance(derived))]
+def balanced(derived: Derived, result: Result, *constraints: str) -> list[Fix]:
+    """The fix that meets some constraints by moving values, and the one that balances all."""
+    found = [("least", balance(derived, frozenset(constraints))), ("balance", balance(derived))]
     fixes = [_fix(derived, kind, made) for kind, made in found if made.moved]
     return fixes[:1] if len(fixes) > 1 and found[0][1].moved == found[1][1].moved else fixes
 

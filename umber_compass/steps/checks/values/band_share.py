@@ -18,22 +18,22 @@ BAND_NAMES = {
 
 
 def _measure(derived: Derived) -> list[Result]:
-    wants = derived.wants
-    if not wants.on("bands"):
+    wishes = derived.wishes
+    if not wishes.on("bands"):
         return []
-    named = BAND_NAMES[len(wants.bands.shares)]
-    held = [
+    named = BAND_NAMES[len(wishes.bands.shares)]
+    wished = [
         (abs(now - wish), now, wish, name)
         for i, (now, wish, name) in enumerate(
-            zip(derived.bands, wants.bands.shares, named, strict=True)
+            zip(derived.bands, wishes.bands.shares, named, strict=True)
         )
-        if wants.on(f"bands.{i + 1}")
+        if wishes.on(f"bands.{i + 1}")
     ]
-    if not held:
+    if not wished:
         return []
-    off, now, wish, name = max(held)
-    slack, want = wants.number("bands"), wants.of["bands"]
-    level = level_over(100 * off, want.number, want.warning)
+    off, now, wish, name = max(wished)
+    slack, held = wishes.number("bands"), wishes.of["bands"]
+    level = level_over(100 * off, held.number, held.warning)
     side = "hold more than wished" if now > wish else "hold less than wished"
     title = (
         words("Value bands hold their shares")
@@ -55,14 +55,14 @@ def _measure(derived: Derived) -> list[Result]:
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """Values moved; or, where the picture is of another key, that key wished instead."""
-    count = len(derived.wants.bands.shares)
+    count = len(derived.wishes.bands.shares)
     found = balanced(derived, result, *(f"bands.{i + 1}" for i in range(count)))
     for key in list(KEYS.values())[:3]:
         held = band_shares(
             derived.values.by_code, derived.values.histogram, derived.adjacency, key.bands.edges
         )
         off = max(abs(a - b) for a, b in zip(held, key.bands.shares, strict=True))
-        if 100 * off <= derived.wants.number("bands") and key.bands != derived.wants.bands:
+        if 100 * off <= derived.wishes.number("bands") and key.bands != derived.wishes.bands:
             text = words("Wish a {key} instead", key=key.title)
             edit = Edit(text, set_bands(key.bands, text).change)
             found.append(Fix(f"key-{key.name}", text, edit))

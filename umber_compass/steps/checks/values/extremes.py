@@ -20,12 +20,12 @@ _STILL = len(_SCAN) // 2  # no move
 
 
 def _measure(derived: Derived) -> list[Result]:
-    if not derived.wants.on("extremes"):
+    if not derived.wishes.on("extremes"):
         return []
     share = derived.values.extremes * 100
-    want = derived.wants.of["extremes"]
-    note = want.number
-    level = level_over(share, note, want.warning)
+    held = derived.wishes.of["extremes"]
+    note = held.number
+    level = level_over(share, note, held.warning)
     title = "Extremes stay accents" if level == "fine" else "Extremes hold too much"
     beyond = shares_beyond(derived, "extremes.dark", "extremes.light")
     text = words(

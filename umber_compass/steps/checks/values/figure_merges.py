@@ -16,18 +16,18 @@ _SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
 
 def _measure(derived: Derived) -> list[Result]:
     apart = gaps(derived.adjacency, derived.values.by_code)
-    asked = wanted(derived.borders, derived.wants)
+    asked = wanted(derived.borders, derived.wishes)
     return _worst_or_fine(derived, [_result(derived, b, float(apart[b.pair])) for b in asked])
 
 
 def _result(derived: Derived, border: Border, apart: float) -> Result:
-    want, named = derived.wants.of[border.wish], names(derived)
+    held, named = derived.wishes.of[border.wish], names(derived)
     return Result(
         NAME,
-        level_under(apart, want.number, want.warning),
+        level_under(apart, held.number, held.warning),
         (border.figure, border.behind),
         apart,
-        want.number,
+        held.number,
         "L*",
         words(
             "{figure} and {ground} merge",
@@ -35,7 +35,7 @@ def _result(derived: Derived, border: Border, apart: float) -> Result:
             ground=named[border.behind],
         ),
         words(
-            "{measured:.3g} L* apart, wanted {wanted:g} or more", measured=apart, wanted=want.number
+            "{measured:.3g} L* apart, wanted {wanted:g} or more", measured=apart, wanted=held.number
         ),
     )
 
@@ -45,7 +45,7 @@ def _worst_or_fine(derived: Derived, found: list[Result]) -> list[Result]:
     if merging:
         return merging
     if not found:
-        least = derived.wants.number("parting")
+        least = derived.wishes.number("parting")
         text = words("no figure touches a ground, so nothing to measure")
         return [Result(NAME, "fine", (), least, least, "L*", words("No figure merges"), text)]
     closest = min(found, key=lambda r: r.measured - r.wanted)

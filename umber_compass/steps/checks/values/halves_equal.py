@@ -11,20 +11,20 @@ NAME = "halves-equal"
 
 
 def _measure(derived: Derived) -> list[Result]:
-    if not derived.wants.on("halves"):
+    if not derived.wishes.on("halves"):
         return []
     edge = derived.rules["halves-equal.edge"]
     light = float(derived.values.histogram[np.arange(100) >= round(edge)].sum())
-    apart, want = 100 * abs(2 * light - 1), derived.wants.of["halves"]
-    level = level_under(apart, want.number, want.warning)
+    apart, held = 100 * abs(2 * light - 1), derived.wishes.of["halves"]
+    level = level_under(apart, held.number, held.warning)
     title = "Light and dark are unequal" if level == "fine" else "Light and dark weigh the same"
     text = words(
         "light {light:.0%}, dark {dark:.0%}, wanted {wanted:g} points apart or more",
         light=light,
         dark=1 - light,
-        wanted=want.number,
+        wanted=held.number,
     )
-    return [Result(NAME, level, (), apart, want.number, "points", words(title), text, whole=True)]
+    return [Result(NAME, level, (), apart, held.number, "points", words(title), text, whole=True)]
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:

@@ -12,14 +12,14 @@ NAME = "order-broken"
 
 
 def _measure(derived: Derived) -> list[Result]:
-    order, wants = derived.wants.order, derived.wants
-    if len(order) < 2 or not wants.on("order"):
+    order, wishes = derived.wishes.order, derived.wishes
+    if len(order) < 2 or not wishes.on("order"):
         return []
     label, named = {r.id: r.label for r in derived.regions}, names(derived)
     value = {r: mean_value(derived.by_label[label[r]]) for r in order}
     found = []
     for dark, light in pairwise(order):
-        if wants.on(f"order.{dark}.{light}"):
+        if wishes.on(f"order.{dark}.{light}"):
             apart = value[light] - value[dark]
             title = words(
                 "{dark} is not darker than {light}", dark=upper(named[dark]), light=named[light]
@@ -33,14 +33,14 @@ def _measure(derived: Derived) -> list[Result]:
 
 
 def _result(derived: Derived, pair: tuple[str, str], apart: float) -> Result:
-    want = derived.wants.of["order"]
+    held = derived.wishes.of["order"]
     text = words(
         "{apart:.3g} L* apart in the picture, wanted {wanted:g} or more",
         apart=apart,
-        wanted=want.number,
+        wanted=held.number,
     )
-    level = level_under(apart, want.number, want.warning)
-    return Result(NAME, level, pair, apart, want.number, "L*", words(""), text)
+    level = level_under(apart, held.number, held.warning)
+    return Result(NAME, level, pair, apart, held.number, "L*", words(""), text)
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:

@@ -28,7 +28,7 @@ def luma_by_code(derived: Derived) -> Floats:
 
 
 def _measure(derived: Derived) -> list[Result]:
-    asked = wanted(derived.borders, derived.wants)
+    asked = wanted(derived.borders, derived.wishes)
     if not asked:
         return []
     value = gaps(derived.adjacency, derived.values.by_code)
@@ -37,7 +37,7 @@ def _measure(derived: Derived) -> list[Result]:
     found = [
         _result(derived, b, float(luma[b.pair]), float(value[b.pair]))
         for b in asked
-        if value[b.pair] >= derived.wants.number(b.wish)
+        if value[b.pair] >= derived.wishes.number(b.wish)
     ]
     failing = [r for r in found if r.level != "fine"]
     if failing or not found:

@@ -15,7 +15,7 @@ _SCAN = np.arange(0.5, 40.1, 0.5)  # L*
 
 
 def _measure(derived: Derived) -> list[Result]:
-    if not derived.wants.on("pure"):
+    if not derived.wishes.on("pure"):
         return []
     shares = shares_beyond(derived, "pure.dark", "pure.light")
     share = 100 * sum(shares.values())

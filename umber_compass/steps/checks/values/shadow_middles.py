@@ -23,7 +23,7 @@ _MOST = 50.0  # L*, of a move
 
 
 def _measure(derived: Derived) -> list[Result]:
-    if not derived.wants.on("middles"):
+    if not derived.wishes.on("middles"):
         return []
     found = [
         _result(derived, figure)
@@ -38,7 +38,7 @@ def _measure(derived: Derived) -> list[Result]:
 
 
 def _result(derived: Derived, figure: Figure) -> Result:
-    want, named = derived.wants.of["middles"], names(derived)
+    held, named = derived.wishes.of["middles"], names(derived)
     share = 100 * figure.share_over(derived.by_label, derived.rules["shadow-middles.low"])
     title = words("{figure} in shadow has no middle tones", figure=upper(named[figure.regions[0]]))
     text = words(
@@ -46,10 +46,10 @@ def _result(derived: Derived, figure: Figure) -> Result:
         share=share,
         whose=listed([named[r] for r in figure.regions]),
         low=derived.rules["shadow-middles.low"],
-        wanted=want.number,
+        wanted=held.number,
     )
-    level = level_under(share, want.number, want.warning)
-    return Result(NAME, level, figure.regions, share, want.number, "%", title, text)
+    level = level_under(share, held.number, held.warning)
+    return Result(NAME, level, figure.regions, share, held.number, "%", title, text)
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:

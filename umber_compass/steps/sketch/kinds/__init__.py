@@ -3,7 +3,7 @@
 from umber_compass.registry import registered
 from umber_compass.steps.sketch.kinds import flats, grey, layers, lines, painting
 from umber_compass.steps.sketch.kinds.guessing import Guess, guess_kind
-from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, told
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, setting_of
 
 KINDS: dict[str, KindSpec] = registered("KIND", flats, lines, grey, painting, layers)
 AUTO, NONE = "auto", "none"  # what suits; a composition of our own instead of a sketch
@@ -13,7 +13,7 @@ def known_settings(kind: KindSpec, settings: Settings) -> dict[str, float]:
     """Of what was told, that which the kind knows, within its ranges."""
     found = {}
     for setting in kind.settings:
-        number = told(settings, setting)
+        number = setting_of(settings, setting)
         if setting.key in settings and number is not None:
             found[setting.key] = number
     return found
@@ -30,5 +30,5 @@ __all__ = [
     "Split",
     "guess_kind",
     "known_settings",
-    "told",
+    "setting_of",
 ]

@@ -6,7 +6,7 @@ from PIL import Image, ImageFilter
 
 from umber_compass.colour.packed import CLEAR, Packed
 from umber_compass.picture.shading import VALUE_OF_LEVEL
-from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, told
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, setting_of
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, means_of, within_bounds
 from umber_compass.steps.sketch.lines.ink import grey_of
 from umber_compass.steps.sketch.tones import areas
@@ -33,7 +33,7 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
         ImageFilter.MedianFilter(5 if halved else 3)
     )
     small = np.asarray(image)
-    count = told(settings, GROUPS)
+    count = setting_of(settings, GROUPS)
     groups = find_groups(small, None if count is None else round(count))
     tick(0.4)
     group = areas.without_bands(areas.grouped(small, groups))

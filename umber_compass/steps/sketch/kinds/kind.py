@@ -60,14 +60,14 @@ class KindSpec(NamedTuple):
     settings: tuple[Setting, ...] = ()
 
 
-def told(settings: Settings, setting: Setting) -> float | None:
+def setting_of(settings: Settings, setting: Setting) -> float | None:
     """What a kind was told, within the setting's range, or what it usually takes."""
     number = settings.get(setting.key, setting.usual)
     return None if number is None else min(max(number, setting.low), setting.high)
 
 
-def number_told(settings: Settings, setting: Setting) -> float:
+def number_of(settings: Settings, setting: Setting) -> float:
     """The same, of a setting that has a usual number."""
-    found = told(settings, setting)
+    found = setting_of(settings, setting)
     assert found is not None
     return found

@@ -6,7 +6,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.packed import Levels, Packed, unpack
 from umber_compass.picture.mixes import Labels
-from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, told
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, setting_of
 from umber_compass.steps.sketch.kinds.many import (
     AT_MOST,
     by_area,
@@ -44,7 +44,7 @@ def split_layers(
             subject, words("none of its layers is seen; show those that should be regions")
         )
     rgb = unpack(packed)
-    most = told(settings, AT_MOST)
+    most = setting_of(settings, AT_MOST)
     if most is None or np.count_nonzero(area) <= most:
         labels, lead = _numbered(owner, area)
     else:

@@ -8,7 +8,7 @@ from umber_compass.colour.packed import Packed, unpack
 from umber_compass.plan.model import Neck
 from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.joining import Parts
-from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_told
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, within_bounds
 from umber_compass.steps.sketch.lines.ink import Mask, distance_to, grey_of, ink_of
 from umber_compass.steps.sketch.lines.necks import Found, find_areas, grow_into
@@ -37,14 +37,14 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
         line = words("no lines are found in it; bring in dark lines on a light ground")
         raise Refusal(subject, line)
     tick(0.1)
-    found = find_areas(ink, distance_to(ink), number_told(settings, GAP))
+    found = find_areas(ink, distance_to(ink), number_of(settings, GAP))
     tick(0.6)
     _refuse_open(found, ink, subject)
     parts = within_bounds(found.areas - 1, unpack(packed), settings, subject)
     count = int(parts.max()) + 1
     parts = grow_into(parts, ~ink)
     extra: list[Role] = []
-    solid = _solids(ink) if number_told(settings, OWN_LINES) else None
+    solid = _solids(ink) if number_of(settings, OWN_LINES) else None
     if solid is None:
         parts = grow_into(parts, np.ones(ink.shape, bool))
     else:

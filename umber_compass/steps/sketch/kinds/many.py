@@ -11,7 +11,7 @@ from umber_compass.steps.sketch.joining import (
     borders_between,
     merged_specks,
 )
-from umber_compass.steps.sketch.kinds.kind import Setting, Settings, told
+from umber_compass.steps.sketch.kinds.kind import Setting, Settings, setting_of
 from umber_compass.words import Refusal, words
 
 MOST_REGIONS = 2000
@@ -26,7 +26,7 @@ def within_bounds(
     """Parts, (h, w) numbered from 0, -1 where there is none, no more than can be planned. Where a
     number was told the smallest join what is beside them; else too many are refused, with the offer
     to."""
-    most = told(settings, AT_MOST)
+    most = setting_of(settings, AT_MOST)
     count = int(parts.max()) + 1
     if most is None:
         if count <= MOST_REGIONS:

@@ -5,7 +5,7 @@ import numpy as np
 from PIL import Image, ImageFilter
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
-from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_told
+from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.many import by_area, means_of
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
@@ -31,7 +31,7 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
     tick(0.2)
     pieces = pieces_of(colours)
     tick(0.4)
-    parts = merged(pieces, colours, round(number_told(settings, REGIONS)))
+    parts = merged(pieces, colours, round(number_of(settings, REGIONS)))
     tick(0.7)
     whole = at_full_size(parts, rgb, by)
     labels, _ = by_area(np.where(packed == CLEAR, -1, whole))

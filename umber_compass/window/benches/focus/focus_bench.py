@@ -143,7 +143,7 @@ class FocusBench(Bench):
             line = self.tr("the focus is the whole picture")
         elif seen.focus:
             line = self.tr("{focus}: leads by {lead:.2f}, wished {wish:g}").format(
-                focus=focus, wish=derived.wants.number("lead"), lead=seen.lead
+                focus=focus, wish=derived.wishes.number("lead"), lead=seen.lead
             )
         self.says.setText(line)
 
@@ -162,7 +162,7 @@ def _bars(derived: Derived, seen: Attention) -> tuple[list[Bar], float | None]:
         if r.label < len(seen.total) and seen.total[r.label] > 0
     ]
     own = max((float(seen.total[i]) for i in seen.focus), default=0.0)
-    most = own / derived.wants.number("lead") if seen.focus else None
+    most = own / derived.wishes.number("lead") if seen.focus else None
     return sorted(bars, key=lambda b: -b.total), most
 
 

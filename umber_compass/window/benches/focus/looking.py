@@ -4,7 +4,7 @@ from PySide6.QtCore import QEvent, QObject
 
 from umber_compass.steps.checks import Fix
 from umber_compass.window.bench.bench import Bench
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.focus.focus_bench import FocusBench
 from umber_compass.window.widgets.timers import single_shot
 
@@ -14,9 +14,9 @@ _AFTER = 150  # ms of rest
 class Looking(QObject):
     """Watches the button."""
 
-    def __init__(self, bench: FocusBench, hands: Hands) -> None:
+    def __init__(self, bench: FocusBench, parts: WindowParts) -> None:
         super().__init__(bench)
-        self._bench, self._hands = bench, hands
+        self._bench, self._parts = bench, parts
         self._shown = False  # whether it is looked at now
         self._timer = single_shot(self, _AFTER, self._begin)
         bench.falloff.apply.installEventFilter(self)
@@ -33,16 +33,16 @@ class Looking(QObject):
         edit = self._bench.falloff.edit()
         if edit is not None:
             self._shown = True
-            self._hands.peeking.look(Fix("falloff", edit.name, edit))
+            self._parts.peeking.look(Fix("falloff", edit.name, edit))
 
     def _end(self) -> None:
         self._timer.stop()
         if self._shown:
             self._shown = False
-            self._hands.peeking.look(None)
+            self._parts.peeking.look(None)
 
 
-def join(bench: Bench, hands: Hands) -> None:
+def join(bench: Bench, parts: WindowParts) -> None:
     """The fall-off is looked at on the stage before it is applied."""
     assert isinstance(bench, FocusBench)
-    Looking(bench, hands)
+    Looking(bench, parts)

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import (
 from umber_compass.steps.handoff.palette import KINDS, SAYS, palette_rows, stem
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
 
 
@@ -87,10 +87,10 @@ class HandoffBench(Bench):
         self.wanted.emit(kinds)
 
 
-def join(bench: Bench, hands: Hands) -> None:
+def join(bench: Bench, parts: WindowParts) -> None:
     """The files' own hand writes, and knows the folder."""
     assert isinstance(bench, HandoffBench)
-    files = hands.files.handing_off
+    files = parts.files.handing_off
     bench.wanted.connect(files.hand_off)
     bench.browsed.connect(files.browse)
     bench.folder_typed.connect(files.choose_folder)

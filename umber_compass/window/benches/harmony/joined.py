@@ -19,9 +19,9 @@ from umber_compass.steps.harmony.mapping import lay_palette, map_palette
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.rows import row_order
 from umber_compass.window.bench.bench import Bench
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
-from umber_compass.window.desk.worker import said
+from umber_compass.window.desk.worker import error_line
 from umber_compass.window.stage.axis_marks import AxisMark, mark_of
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets.clipboard import copied, picture_of
@@ -32,10 +32,10 @@ from umber_compass.work import Tick
 class Palettes(QObject):
     """Palettes in and out of the bench; files are read on the worker."""
 
-    def __init__(self, bench: HarmonyBench, hands: Hands) -> None:
+    def __init__(self, bench: HarmonyBench, parts: WindowParts) -> None:
         super().__init__(bench)
-        self._bench, self._hands, self._page = bench, hands, bench.library
-        self.library = hands.library
+        self._bench, self._parts, self._page = bench, parts, bench.library
+        self.library = parts.library
         bench.peeked.connect(self._look)
         page = bench.library
         page.opened.connect(self._open)
@@ -62,7 +62,7 @@ class Palettes(QObject):
         if brought:
             names = ", ".join(p.title for p in brought)
             line = self.tr("The post brought {names}").format(names=names)
-            self._hands.desk.told.emit(line, False)
+            self._parts.desk.told.emit(line, False)
 
     def show(self, search: str = "") -> None:
         """Show the palettes that hold some words."""
@@ -71,15 +71,15 @@ class Palettes(QObject):
             self._tell(self.library.faults[0])
 
     def _tell(self, line: str) -> None:
-        self._hands.desk.told.emit(line, True)
+        self._parts.desk.told.emit(line, True)
 
     def _look(self, edit: Edit | None) -> None:
         fix = None if edit is None else Fix("harmony", edit.name, edit)
-        self._hands.peeking.look(fix)
+        self._parts.peeking.look(fix)
 
     def _laying(self, palette: GivenPalette) -> Edit | None:
         """The edit that lays a palette over the regions as they are."""
-        derived = self._hands.desk.derived
+        derived = self._parts.desk.derived
         if derived is None:
             return None
         hexes = [s.hex for s in palette.colours]
@@ -91,11 +91,11 @@ class Palettes(QObject):
         edit = self._laying(palette)
         if edit is not None:
             self._look(None)
-            self._hands.desk.seal()
-            self._hands.desk.do(edit)
+            self._parts.desk.seal()
+            self._parts.desk.do(edit)
 
     def _open(self) -> None:
-        path = self._hands.files.dialogs.palette(self._bench)
+        path = self._parts.files.dialogs.palette(self._bench)
         if path is not None:
             self.open(path)
 
@@ -115,7 +115,7 @@ class Palettes(QObject):
 
     def _take(self, read: Callable[[Tick], Palette]) -> None:
         says = self.tr("Reading a palette")
-        orders = self._hands.desk.orders
+        orders = self._parts.desk.orders
         orders.ask("palette", lambda: read, self._add, says=says)
 
     def _add(self, found: Palette) -> None:
@@ -123,7 +123,7 @@ class Palettes(QObject):
         try:
             path = self.library.add(found)
         except Refusal as error:
-            self._tell(said(error))
+            self._tell(error_line(error))
             return
         self._page.search.clear()
         self.show()
@@ -132,11 +132,11 @@ class Palettes(QObject):
                 self._page.list.setCurrentRow(i)
         line = self.tr("{title}: {n} colours, kept in the library")
         told = line.format(title=found.title, n=len(found.colours))
-        self._hands.desk.told.emit(told, False)
+        self._parts.desk.told.emit(told, False)
 
     def keep(self) -> None:
         """Keep the plan's own palette in the library."""
-        derived = self._hands.desk.derived
+        derived = self._parts.desk.derived
         if derived is not None:
             self._add(plan_palette(derived))
 
@@ -144,7 +144,7 @@ class Palettes(QObject):
         try:
             self.library.remove(entry)
         except Refusal as error:
-            self._tell(said(error))
+            self._tell(error_line(error))
         self.show(self._page.search.text())
 
 
@@ -161,19 +161,19 @@ def plan_palette(derived: Derived) -> Palette:
     return Palette("gpl", title, tuple(rows), f"the plan {derived.plan.title}")
 
 
-def join(bench: Bench, hands: Hands) -> None:
+def join(bench: Bench, parts: WindowParts) -> None:
     """Join the harmony bench to what only it reaches for."""
     assert isinstance(bench, HarmonyBench)
-    Palettes(bench, hands)
-    hands.stage.axis_moved.connect(lambda mark: _turn_axis(hands, mark))
+    Palettes(bench, parts)
+    parts.stage.axis_moved.connect(lambda mark: _turn_axis(parts, mark))
 
 
-def _turn_axis(hands: Hands, mark: AxisMark) -> None:
+def _turn_axis(parts: WindowParts, mark: AxisMark) -> None:
     """Give a gradient the axis that was dragged."""
-    if hands.desk.derived is not None:
-        name = region(hands.desk.derived.plan, mark.region).name
-        hands.desk.seal()
-        hands.desk.do(set_axis(mark.region, mark.axis, name)._replace(merge=None))
+    if parts.desk.derived is not None:
+        name = region(parts.desk.derived.plan, mark.region).name
+        parts.desk.seal()
+        parts.desk.do(set_axis(mark.region, mark.axis, name)._replace(merge=None))
 
 
 def marks(derived: Derived, selected: str) -> Marks:

@@ -171,7 +171,7 @@ def _rows(derived: Derived) -> list[PaletteRow]:
         marks = [m for m, on in (("pinned", pinned), ("locked", locked)) if on]
         head = _HEADS.get(row.slot, row.slot) if row.slot != last else ""
         last = row.slot
-        value = value_words.said(colour.mean_value)
+        value = value_words.value_text(colour.mean_value)
         extra = "" if row.core else "extra"
         says = "  ".join(p for p in (f"{row.base}  {value}", extra) if p)
         note = study.notes.get(row.region, "")

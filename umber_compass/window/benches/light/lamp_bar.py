@@ -8,7 +8,7 @@ from umber_compass.colour.gamut import fit
 from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import encode, to_hex
 from umber_compass.plan.model import Rig
-from umber_compass.steps.light.lamps import MOST_DEG, Stand, direction_of, stand_of
+from umber_compass.steps.light.lamps import MOST_DEG, Angles, angles_of, direction_of
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import NumberField, Of, TextField
 from umber_compass.window.widgets.setting_field import SettingField
@@ -30,7 +30,7 @@ class LampBar(QWidget):
         grid.setHorizontalSpacing(6)
         grid.setVerticalSpacing(4)
         self._hex = ""
-        self._stand = Stand(0, 0)
+        self._angles = Angles(0, 0)
         self.hex = TextField(self.tr("Lamp’s colour, hex"), needed=True, rests=False)
         self.hex.setMaximumWidth(84)
         self.hex.typed.connect(self._take_hex)
@@ -111,10 +111,10 @@ class LampBar(QWidget):
         self._colour.setEnabled(name in hexes)
         self._place.setEnabled(lamp is not None)
         standing = lamp or rig.key
-        self._stand = stand_of(standing.direction)
+        self._angles = angles_of(standing.direction)
         of = Of(thing=name)
-        self.round.show_number(self._stand.round_deg, of)
-        self.off.show_number(self._stand.off_deg, of)
+        self.round.show_number(self._angles.round_deg, of)
+        self.off.show_number(self._angles.off_deg, of)
         self.soft.show_setting(standing.softness, of)
         if name not in hexes:
             return
@@ -140,4 +140,4 @@ class LampBar(QWidget):
         self.coloured.emit(to_hex(encode(colour)))
 
     def _take_stand(self) -> None:
-        self.stood.emit(direction_of(Stand(self.round.value() % 360, self.off.value())))
+        self.stood.emit(direction_of(Angles(self.round.value() % 360, self.off.value())))

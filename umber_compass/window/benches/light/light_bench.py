@@ -15,7 +15,7 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.light.chart import Chart
 from umber_compass.window.benches.light.lamp_page import LampPage
 from umber_compass.window.desk.session import Session
@@ -112,12 +112,12 @@ class LightBench(Bench):
             self.again.emit()
 
 
-def join(bench: Bench, hands: Hands) -> None:
+def join(bench: Bench, parts: WindowParts) -> None:
     """The lamps on the stage move the bench's; forms that were stopped are asked for again."""
     assert isinstance(bench, LightBench)
-    bench.join(hands.desk.session)
-    bench.again.connect(hands.desk.live.light_again)
-    hands.stage.lamp_moved.connect(bench.lamps.move_lamp)
+    bench.join(parts.desk.session)
+    bench.again.connect(parts.desk.live.light_again)
+    parts.stage.lamp_moved.connect(bench.lamps.move_lamp)
 
 
 def marks(derived: Derived, selected: str) -> Marks:

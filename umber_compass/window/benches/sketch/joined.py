@@ -3,7 +3,7 @@ the ways it can be read."""
 
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.sketch.sketch_bench import READING, SketchBench
 from umber_compass.window.desk.gaps import neck_marks_of
 from umber_compass.window.desk.splitting import Preview
@@ -16,35 +16,35 @@ def marks(derived: Derived, selected: str) -> Marks:
     return Marks(necks=neck_marks_of(sketch.necks, sketch.size), frames=True)
 
 
-def join(bench: Bench, hands: Hands) -> None:
+def join(bench: Bench, parts: WindowParts) -> None:
     """Join the bench to the desk and what works beside it."""
     assert isinstance(bench, SketchBench)
-    session = hands.desk.session
+    session = parts.desk.session
     bench.chosen_several.connect(session.select_several)
     bench.chosen_now = lambda: session.chosen
-    bench.asked.connect(hands.actions.run)
-    hands.actions.attach(bench.plan_page.panel.split_menu, "split")
-    bench.replacing.connect(hands.sketches.replace)
-    watching, splitting = hands.sketches.watching, hands.splitting
-    hands.sketches.followed_on.connect(bench.plan_page.show_followed)
-    bench.plan_page.show_followed(hands.sketches.followed)
+    bench.asked.connect(parts.actions.run)
+    parts.actions.attach(bench.plan_page.panel.split_menu, "split")
+    bench.replacing.connect(parts.sketches.replace)
+    watching, splitting = parts.sketches.watching, parts.splitting
+    parts.sketches.followed_on.connect(bench.plan_page.show_followed)
+    bench.plan_page.show_followed(parts.sketches.followed)
     splitting.previewed.connect(bench.reading.show_preview)
 
     def show_looked(preview: Preview) -> None:
         """The gaps that another setting would close, on the stage; the plan's own where it is the
         way the sketch was read."""
-        derived = hands.desk.derived
+        derived = parts.desk.derived
         own = derived is not None and preview.necks == derived.plan.sketch.necks
-        hands.stage.looked_gaps = None if own or preview.line else preview.gaps()
-        hands.stage.update()
+        parts.stage.looked_gaps = None if own or preview.line else preview.gaps()
+        parts.stage.update()
 
     splitting.previewed.connect(show_looked)
-    hands.desk.live.redrawn.connect(lambda: setattr(hands.stage, "looked_gaps", None))
-    hands.desk.opened.connect(lambda: setattr(hands.stage, "looked_gaps", None))
+    parts.desk.live.redrawn.connect(lambda: setattr(parts.stage, "looked_gaps", None))
+    parts.desk.opened.connect(lambda: setattr(parts.stage, "looked_gaps", None))
     bench.reading.looked.connect(splitting.want)
     bench.reading.taken.connect(splitting.take)
-    candidates, page = hands.sketches.candidates, bench.candidates
-    page.adding.connect(hands.sketches.add_candidate)
+    candidates, page = parts.sketches.candidates, bench.candidates
+    page.adding.connect(parts.sketches.add_candidate)
     page.choosing.connect(candidates.choose)
     page.wanted.connect(candidates.picture)
     candidates.pictured.connect(page.show_pictures)
@@ -56,7 +56,7 @@ def join(bench: Bench, hands: Hands) -> None:
     show_watched()
 
     def show_gaps() -> None:
-        hands.stage.gaps_shown = bench.pages.currentIndex() == READING
-        hands.stage.update()
+        parts.stage.gaps_shown = bench.pages.currentIndex() == READING
+        parts.stage.update()
 
     bench.paged.connect(show_gaps)

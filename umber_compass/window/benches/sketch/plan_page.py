@@ -12,7 +12,7 @@ from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan
 from umber_compass.plan.regrouping import place_in_front, set_several
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.sketch.standing import moved_to
+from umber_compass.steps.sketch.order import moved_to
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.sketch.chosen_panel import ChosenPanel
 from umber_compass.window.benches.sketch.plan_layout import Named

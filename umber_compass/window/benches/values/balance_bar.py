@@ -4,7 +4,7 @@ from PySide6.QtCore import QEvent, QObject, Signal
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
 from umber_compass.steps.mending.balance import Balance
-from umber_compass.steps.mending.programme import Demand
+from umber_compass.steps.mending.programme import Constraint
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.timers import single_shot
 
@@ -17,7 +17,7 @@ class BalanceBar(QWidget):
     looked = Signal(bool)  # begins or ends
     taken = Signal()
     asked_why = Signal()
-    let_go = Signal(str, str)  # a demand's name and what it says
+    let_go = Signal(str, str)  # a constraint's name and what it says
 
     def __init__(self) -> None:
         super().__init__()
@@ -73,8 +73,8 @@ class BalanceBar(QWidget):
             line = f"{line}; {cannot}" if line else cannot
         self.says.setText(line)
 
-    def menu_of(self, conflict: list[Demand]) -> QMenu:
-        """The demands that cannot be met together: each is let go of by a click."""
+    def menu_of(self, conflict: list[Constraint]) -> QMenu:
+        """The constraints that cannot be met together: each is let go of by a click."""
         menu = QMenu(self)
         head = self.tr("These cannot all be met; let go of one:")
         if not conflict:
@@ -82,9 +82,9 @@ class BalanceBar(QWidget):
         menu.addSection(head)
         title = menu.addAction(head)
         title.setEnabled(False)
-        for demand in conflict:
-            action = menu.addAction(str(demand.text))
+        for constraint in conflict:
+            action = menu.addAction(str(constraint.text))
             action.triggered.connect(
-                lambda _=False, d=demand: self.let_go.emit(d.name, str(d.text))
+                lambda _=False, d=constraint: self.let_go.emit(d.name, str(d.text))
             )
         return menu

@@ -7,31 +7,31 @@ from umber_compass.plan.model import Plan
 from umber_compass.plan.wish_edits import switch_wish
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.mending.balance import Balance, balance, conflict_of
-from umber_compass.steps.mending.programme import Demand
-from umber_compass.window.bench.hands import Hands
+from umber_compass.steps.mending.programme import Constraint
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.values.balance_bar import BalanceBar
 from umber_compass.window.benches.values.ladder import Ladder
-from umber_compass.window.desk.worker import said
+from umber_compass.window.desk.worker import error_line
 from umber_compass.work import Tick
 
 
 class Balancing(QObject):
     """Joins the bar, the ladder's ghosts, the stage and the small views."""
 
-    def __init__(self, hands: Hands, bar: BalanceBar, ladder: Ladder) -> None:
+    def __init__(self, parts: WindowParts, bar: BalanceBar, ladder: Ladder) -> None:
         super().__init__(bar)
-        self._hands, self._bar, self._ladder = hands, bar, ladder
+        self._parts, self._bar, self._ladder = parts, bar, ladder
         self._known: tuple[Plan, Balance] | None = None
         self._looking, self._taking = False, False
         self._shown = False  # whether it is looked at now
         bar.looked.connect(self._look)
         bar.taken.connect(self._take)
         bar.asked_why.connect(self._ask_why)
-        bar.let_go.connect(lambda name, text: hands.desk.do(switch_wish(name, False, text)))
-        hands.desk.painted.connect(self._on_changed)
+        bar.let_go.connect(lambda name, text: parts.desk.do(switch_wish(name, False, text)))
+        parts.desk.painted.connect(self._on_changed)
 
     def _plan(self) -> Plan | None:
-        derived = self._hands.desk.derived
+        derived = self._parts.desk.derived
         return None if derived is None else derived.plan
 
     @property
@@ -63,14 +63,14 @@ class Balancing(QObject):
             return
         self._taking = False
         self._show(None)
-        self._hands.desk.seal()
+        self._parts.desk.seal()
         if found.moved:
-            self._hands.desk.do(found.edit)
+            self._parts.desk.do(found.edit)
         else:
-            self._hands.desk.told.emit(str(found.says), False)
+            self._parts.desk.told.emit(str(found.says), False)
 
     def _ask(self) -> None:
-        derived = self._hands.desk.derived
+        derived = self._parts.desk.derived
         if derived is None:
             return
         plan = derived.plan
@@ -79,7 +79,7 @@ class Balancing(QObject):
             return plan, balance(derived.of(plan), tick=tick)
 
         says = self.tr("Balancing values")
-        self._hands.desk.worker.ask("balance", work, self._answer, self._failed, says)
+        self._parts.desk.worker.ask("balance", work, self._answer, self._failed, says)
 
     def _answer(self, answer: tuple[Plan, Balance]) -> None:
         self._known = answer
@@ -98,13 +98,13 @@ class Balancing(QObject):
         self._ladder.show_ghosts({m.region: m.after - m.before for m in moved})
         fix = None if found is None or not moved else Fix("balance", found.says, found.edit)
         if fix is not None or self._shown:
-            self._hands.peeking.look(fix)
+            self._parts.peeking.look(fix)
         self._shown = fix is not None
 
     def _ask_why(self) -> None:
-        derived = self._hands.desk.derived
+        derived = self._parts.desk.derived
         if derived is not None:
-            self._hands.desk.worker.ask(
+            self._parts.desk.worker.ask(
                 "conflict",
                 lambda tick: conflict_of(derived.of(derived.plan)),
                 self._show_why,
@@ -112,10 +112,10 @@ class Balancing(QObject):
                 self.tr("Looking for what contradicts"),
             )
 
-    def _show_why(self, conflict: list[Demand]) -> None:
+    def _show_why(self, conflict: list[Constraint]) -> None:
         menu = self._bar.menu_of(conflict)
         menu.popup(self._bar.why.mapToGlobal(QPoint(0, self._bar.why.height())))
 
     def _failed(self, error: Exception) -> None:
         self._taking = False
-        self._hands.desk.told.emit(said(error), True)
+        self._parts.desk.told.emit(error_line(error), True)

@@ -9,7 +9,7 @@ from umber_compass.window.benches.values.chips import Scale
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
-from umber_compass.window.widgets.value_words import said
+from umber_compass.window.widgets.value_words import value_text
 
 _WIDTH, _FIELD = 100, 58
 _GRIP = 5  # px round an edge in which it is taken
@@ -43,7 +43,7 @@ class BandColumn(Instrument):
         """Bands, what each holds, and whether they are wished."""
         if len(bands.shares) != len(self.fields):
             self._build_fields(len(bands.shares))
-        seen = (bands, tuple(round(100 * h) for h in held), on, said(0.0), self.height())
+        seen = (bands, tuple(round(100 * h) for h in held), on, value_text(0.0), self.height())
         self._bands, self._shares, self._on = bands, held, on
         if seen == self._seen:
             return  # nothing that is shown changed: in a drag every millisecond counts
@@ -114,7 +114,7 @@ class BandColumn(Instrument):
             painter.drawLine(QPointF(0, y), QPointF(self.width(), y))
             painter.setFont(font(11))
             painter.setPen(THEME.colour("quiet"))
-            painter.drawText(QPointF(0, y - 3), said(edge))
+            painter.drawText(QPointF(0, y - 3), value_text(edge))
 
     def grip(self, place: QPointF) -> int | None:
         scale = Scale(self.width(), self.height())

@@ -142,11 +142,11 @@ class LadderPage(QWidget):
 
     def _move_edge(self, index: int, value: float) -> None:
         if self._derived is not None:
-            self.edit_wanted.emit(move_edge(self._derived.wants.bands, index, value))
+            self.edit_wanted.emit(move_edge(self._derived.wishes.bands, index, value))
 
     def _wish_share(self, index: int, share: float) -> None:
         if self._derived is not None:
-            self.edit_wanted.emit(set_band_share(self._derived.wants.bands, index, share))
+            self.edit_wanted.emit(set_band_share(self._derived.wishes.bands, index, share))
 
     def _take_bands(self, count: int) -> None:
         derived = self._derived
@@ -177,20 +177,20 @@ class LadderPage(QWidget):
         label = region(derived.plan, selected).label if selected else 0
         lit = lit_range(values, derived.adjacency, label) if derived.lit and label else None
         self.ladder.show_lit(lit)
-        wants = derived.wants
-        self.bands.show_bands(wants.bands, derived.bands, wants.on("bands"))
-        self.band_menu.setText(self.tr("{count} bands ▾").format(count=len(wants.bands.shares)))
+        wishes = derived.wishes
+        self.bands.show_bands(wishes.bands, derived.bands, wishes.on("bands"))
+        self.band_menu.setText(self.tr("{count} bands ▾").format(count=len(wishes.bands.shares)))
         self.reading.setText(self.tr("values {how} ▾").format(how=value_words.notation().title))
         if not self.ladder.is_held:  # it is for the eye at rest; in a drag the frame comes first
             self._show_order(derived)
         self.bar.show_region(derived, selected)
 
     def _show_order(self, derived: Derived) -> None:
-        wished = len(derived.wants.order) > 1
-        ids = derived.wants.order if wished else _order_now(derived)
+        wished = len(derived.wishes.order) > 1
+        ids = derived.wishes.order if wished else _order_now(derived)
         label = {r.id: r.label for r in derived.regions}
         value = {r: mean_value(derived.by_label[label[r]]) for r in ids}
-        by = derived.wants.number("order")
+        by = derived.wishes.number("order")
         broken = {
             r for a, b in pairwise(ids) for r in (a, b) if wished and value[b] - value[a] < by
         }

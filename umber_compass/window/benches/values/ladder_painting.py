@@ -27,7 +27,7 @@ def paint_scale(painter: QPainter, scale: Scale, greys: tuple[str, ...]) -> None
     for mark in range(0, 101, 10):
         box = QRectF(0, scale.y_of(mark) - 8, LEFT - 6, 16)
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        painter.drawText(box, right, value_words.said(mark))
+        painter.drawText(box, right, value_words.value_text(mark))
     fill = QLinearGradient(0, scale.y_of(100), 0, scale.y_of(0))
     for mark in range(0, 101, 5):
         fill.setColorAt(1 - mark / 100, QColor(greys[mark // 5]))

@@ -6,7 +6,7 @@ from umber_compass.plan.wish_edits import start_from
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.bands import Key
 from umber_compass.window.bench.bench import Bench, quiet
-from umber_compass.window.bench.hands import Hands
+from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.values.balancing import Balancing
 from umber_compass.window.benches.values.keys import Keys
 from umber_compass.window.benches.values.ladder_page import LadderPage
@@ -54,26 +54,26 @@ class ValuesBench(Bench):
         shown = [e.value for c in derived.colours.values() for e in c.ends]
         self.says.setText(
             self.tr("darkest {low}, lightest {high}{unit}").format(
-                low=value_words.said(min(shown)),
-                high=value_words.said(max(shown)),
+                low=value_words.value_text(min(shown)),
+                high=value_words.value_text(max(shown)),
                 unit=value_words.notation().unit,
             )
         )
 
 
-def join(bench: Bench, hands: Hands) -> None:
+def join(bench: Bench, parts: WindowParts) -> None:
     """Balance is looked at on the stage; views are put there."""
     assert isinstance(bench, ValuesBench)
-    Balancing(hands, bench.page.balance, bench.ladder)
-    bench.page.staged.connect(hands.desk.session.show_view)
-    bench.page.read_anew.connect(hands.desk.changed)
+    Balancing(parts, bench.page.balance, bench.ladder)
+    bench.page.staged.connect(parts.desk.session.show_view)
+    bench.page.read_anew.connect(parts.desk.changed)
 
 
 def marks(derived: Derived, selected: str) -> Marks:
     """The names and values of all regions but the smallest, and of the chosen one."""
     return Marks(
         {
-            r.id: f"{r.name} {value_words.said(derived.colours[r.id].mean_value)}"
+            r.id: f"{r.name} {value_words.value_text(derived.colours[r.id].mean_value)}"
             for r in derived.regions
             if derived.shares[r.id] > _NAMED_FROM or r.id == selected
         }

@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QPushButton, QVBox
 
 from umber_compass.plan.wish_edits import drop_wishes, lock_wish, set_wish, switch_wish
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.values.wants import SPECS, WishSpec
+from umber_compass.steps.values.wishes import SPECS, WishSpec
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.why import WhyButton
@@ -68,10 +68,10 @@ class WishesPage(QWidget):
 
     def show_wishes(self, derived: Derived) -> None:
         """What the plan comes to wish."""
-        for name, want in derived.wants.of.items():
-            for box, on in ((self.switches[name], want.on), (self.locks[name], want.locked)):
+        for name, held in derived.wishes.of.items():
+            for box, on in ((self.switches[name], held.on), (self.locks[name], held.locked)):
                 with QSignalBlocker(box):
                     box.setChecked(on)
             if name in self.fields:
-                self.fields[name].show_number(want.number)
-                self.fields[name].setEnabled(want.on)
+                self.fields[name].show_number(held.number)
+                self.fields[name].setEnabled(held.on)

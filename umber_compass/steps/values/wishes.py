@@ -115,7 +115,7 @@ SPECS: dict[str, WishSpec] = {
 }
 
 
-class Want(NamedTuple):
+class HeldWish(NamedTuple):
     """What a plan comes to wish of one kind."""
 
     number: float
@@ -124,21 +124,21 @@ class Want(NamedTuple):
     locked: bool
 
 
-class Wants(NamedTuple):
+class HeldWishes(NamedTuple):
     """All that a plan wishes of values and focus."""
 
-    of: Mapping[str, Want]
+    of: Mapping[str, HeldWish]
     bands: Bands
     order: tuple[str, ...]  # region ids from the darkest
-    said: Mapping[str, Wish]  # what the artist said, of wishes and of single demands
+    said: Mapping[str, Wish]  # what the artist said, of wishes and of single parts of wishes
 
     def on(self, name: str) -> bool:
-        """Whether a wish, or one demand of it as `parting.r3.r7`, is held to."""
+        """Whether a wish, or one part of it as `parting.r3.r7`, is held to."""
         own = self.said.get(name)
         return self.of[name.partition(".")[0]].on and (own is None or own.on)
 
     def locked(self, name: str) -> bool:
-        """Whether a wish, or one demand of it, must not be dropped."""
+        """Whether a wish, or one part of it, must not be dropped."""
         own = self.said.get(name)
         return self.of[name.partition(".")[0]].locked or (own is not None and own.locked)
 
@@ -150,7 +150,7 @@ class Wants(NamedTuple):
 Rules: TypeAlias = Mapping[str, float]
 
 
-def wants_of(wishes: Wishes, rules: Rules) -> Wants:
+def held_wishes(wishes: Wishes, rules: Rules) -> HeldWishes:
     """What a plan comes to wish: what the artist said, else the practice."""
     of = {}
     for name, spec in SPECS.items():
@@ -158,8 +158,8 @@ def wants_of(wishes: Wishes, rules: Rules) -> Wants:
         said = wishes.of.get(name) or Wish(on=own_on)
         own, gap = (rules[spec.rule], _gap(spec, rules)) if spec.rule else (0.0, 0.0)
         number = own if said.number is None else min(max(said.number, spec.low), spec.high)
-        of[name] = Want(number, number + gap, said.on, said.locked)
-    return Wants(of, wishes.bands or own_bands(rules), wishes.order, wishes.of)
+        of[name] = HeldWish(number, number + gap, said.on, said.locked)
+    return HeldWishes(of, wishes.bands or own_bands(rules), wishes.order, wishes.of)
 
 
 def _gap(spec: WishSpec, rules: Rules) -> float:

@@ -7,19 +7,19 @@ from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region
 from umber_compass.plan.regrouping import one_surface, set_several
 from umber_compass.plan.settings import change_setting
-from umber_compass.steps.sketch.standing import next_unnamed
+from umber_compass.steps.sketch.order import next_unnamed
 from umber_compass.window.commands.regions import Regions
-from umber_compass.window.commands.stage_hands import StageHands
+from umber_compass.window.commands.stage_gestures import StageGestures
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.words import words
 
 
-class RegionHands(QObject):
+class RegionCommands(QObject):
     """Acts on the regions that are chosen."""
 
     def __init__(
-        self, desk: Desk, regions: Regions, steps: StepCommands, on_stage: StageHands
+        self, desk: Desk, regions: Regions, steps: StepCommands, on_stage: StageGestures
     ) -> None:
         super().__init__(desk)
         self.desk, self.regions, self.steps = desk, regions, steps

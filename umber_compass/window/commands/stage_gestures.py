@@ -4,7 +4,7 @@ from PySide6.QtCore import QObject, QRectF, Qt
 from PySide6.QtGui import QGuiApplication
 
 from umber_compass.plan.edits import region
-from umber_compass.steps.sketch.hands import Point
+from umber_compass.steps.sketch.label_edits import Point
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.reworking import Reworking
@@ -16,7 +16,7 @@ _WITHIN = 0.8  # of a region's box that a frame must hold to choose it
 _MORE = Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.ControlModifier
 
 
-class StageHands(QObject):
+class StageGestures(QObject):
     """Chooses regions on the picture, and draws lines through them."""
 
     def __init__(

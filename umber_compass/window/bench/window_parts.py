@@ -12,7 +12,7 @@ from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.widgets.actions import Actions
 
 
-class Hands(NamedTuple):
+class WindowParts(NamedTuple):
     """The parts of the window that a bench's own instruments reach for."""
 
     desk: Desk

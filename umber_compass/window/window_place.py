@@ -10,7 +10,7 @@ USUAL, LEAST = QSize(1280, 800), QSize(1000, 600)
 _TITLED_AFTER = 150  # ms in which a window manager has put its title bar on
 
 
-class Standing(QObject):
+class WindowPlace(QObject):
     """Size and place of a window."""
 
     def __init__(self, window: QMainWindow, remembered: Remembered) -> None:

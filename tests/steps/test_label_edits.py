@@ -6,10 +6,10 @@ import numpy as np
 
 from bench import drawings
 from tests import scenes
-from umber_compass.steps.sketch import hands
+from umber_compass.steps.sketch import label_edits
 from umber_compass.steps.sketch.joining import connected_parts
 from umber_compass.steps.sketch.matching import match_regions
-from umber_compass.steps.sketch.standing import moved_to, next_unnamed
+from umber_compass.steps.sketch.order import moved_to, next_unnamed
 from umber_compass.words import Refusal
 
 
@@ -23,23 +23,23 @@ def two_squares():
 class Hands(unittest.TestCase):
     def test_merging_gives_all_px_to_the_first(self):
         labels = two_squares()
-        got = hands.merged(labels, 1, [2])
+        got = label_edits.merged(labels, 1, [2])
         self.assertEqual(set(np.unique(got)), {1})
         self.assertEqual(set(np.unique(labels)), {1, 2})
 
     def test_parts_are_split_the_largest_keeps_the_label(self):
         labels = two_squares()
         labels[30, 10] = 2  # a speck stays with the nearest large part
-        got = hands.split_parts(labels, 2)
+        got = label_edits.split_parts(labels, 2)
         self.assertEqual(got.fresh, (3,))
         self.assertEqual((int(got.labels[10, 40]), int(got.labels[10, 10])), (2, 3))
         self.assertIn(int(got.labels[30, 10]), (2, 3))
         with self.assertRaisesRegex(Refusal, "hangs together"):
-            hands.split_parts(labels, 1)
+            label_edits.split_parts(labels, 1)
 
     def test_a_line_splits_what_it_goes_through_and_nothing_else(self):
         labels = two_squares()
-        got = hands.split_by_line(labels, 2, [(40, 8), (40, 20)])
+        got = label_edits.split_by_line(labels, 2, [(40, 8), (40, 20)])
         self.assertEqual(len(got.fresh), 1)
         sides = int(got.labels[10, 33]), int(got.labels[10, 47])
         self.assertEqual(set(sides), {2, got.fresh[0]})
@@ -48,31 +48,31 @@ class Hands(unittest.TestCase):
         self.assertTrue((got.labels[labels == 2] != 1).all())
         for line in ([(33, 8), (33, 9)], [(10, 30), (20, 35)]):
             with self.assertRaises(Refusal):
-                hands.split_by_line(labels, 2, line)
+                label_edits.split_by_line(labels, 2, line)
 
     def test_specks_go_to_the_neighbour_they_touch_most(self):
         labels = two_squares()
         labels[10, 40] = 1  # inside the large square
         labels[2, 55] = 3  # a region that is nothing but a speck stays
-        got, count = hands.without_specks(labels)
+        got, count = label_edits.without_specks(labels)
         self.assertEqual((count, int(got[10, 40]), int(got[2, 55])), (1, 2, 3))
-        self.assertEqual(hands.without_specks(labels, [2])[1], 0)
+        self.assertEqual(label_edits.without_specks(labels, [2])[1], 0)
         edge = np.ones((20, 20), np.uint16)
         edge[:, 10:] = 2
         edge[8:11, 10:14] = 3  # beside the first on one side, in the second on three
         edge[0:10, 0:5] = 3
-        got, count = hands.without_specks(edge)
+        got, count = label_edits.without_specks(edge)
         self.assertEqual((count, int(got[9, 12])), (1, 2))
 
     def test_a_part_is_given_away(self):
         labels = two_squares()
-        got = hands.reassigned(labels, (10, 10), 1)
+        got = label_edits.reassigned(labels, (10, 10), 1)
         self.assertEqual((int(got[10, 10]), int(got[10, 40])), (1, 2))
         for place, to in (((3, 30), 1), ((900, 3), 1), ((10, 10), 2)):
             with self.assertRaises(Refusal):
-                hands.reassigned(labels, place, to)
+                label_edits.reassigned(labels, place, to)
         with self.assertRaisesRegex(Refusal, "all of its region"):
-            hands.reassigned(labels, (3, 30), 2)
+            label_edits.reassigned(labels, (3, 30), 2)
 
     def test_parts_that_hang_together(self):
         grid = np.array([[1, 1, 2], [2, 1, 2], [1, 2, 1], [1, 1, 1]])
@@ -84,8 +84,8 @@ class Hands(unittest.TestCase):
     def test_the_sides_of_a_gap(self):
         labels = np.ones((40, 40), np.uint16)
         labels[:, 20:] = 2
-        self.assertEqual(hands.sides_of(labels, (20, 10), (20, 22)), {1, 2})
-        self.assertEqual(hands.label_between(labels, (4, 4), (6, 6)), 1)
+        self.assertEqual(label_edits.sides_of(labels, (20, 10), (20, 22)), {1, 2})
+        self.assertEqual(label_edits.label_between(labels, (4, 4), (6, 6)), 1)
 
 
 class Standing(unittest.TestCase):
