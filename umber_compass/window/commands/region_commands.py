@@ -52,7 +52,8 @@ class RegionCommands(QObject):
         if len(ids) == 1 and field == "role":
             self.desk.do(change_setting("region.REGION.role", text, ids[0], lead))
             return
-        names = lead if len(ids) == 1 else f"{len(ids)} regions"
+        many = self.tr("{count} regions").format(count=len(ids))
+        names = lead if len(ids) == 1 else many
         said = words("make {names} {what}", names=names, what=text)
         fields: dict[str, object] = {field: text}
         if field == "form":

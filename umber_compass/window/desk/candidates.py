@@ -17,6 +17,7 @@ from umber_compass.views import PLAIN, VIEWS
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.jobs import job, step
 from umber_compass.window.desk.worker import Urgency
+from umber_compass.words import words
 from umber_compass.work import Tick
 
 CHOSEN = ""  # in place of a candidate's id, the sketch that is chosen
@@ -95,7 +96,7 @@ class Candidates(QObject):
                 levels = np.ascontiguousarray(unpack(small_of(picture(derived))))
                 if way in VIEWS:
                     levels = VIEWS[way].see(levels, PLAIN)
-                says = f"{len(one.regions)} regions"
+                says = str(words("{count} regions", count=len(one.regions)))
                 found.append(Shown(candidate_id, one.sketch.file_name, says, pack(levels)))
             return found
 

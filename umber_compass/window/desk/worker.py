@@ -15,7 +15,7 @@ from typing import Any, NamedTuple
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from umber_compass.window.widgets.timers import single_shot
-from umber_compass.words import Refusal
+from umber_compass.words import Refusal, words
 from umber_compass.work import Stopped, Tick
 
 SLOW_AFTER = 500  # ms
@@ -224,5 +224,6 @@ def error_line(error: Exception) -> str:
     if isinstance(error, Refusal):
         return str(error)
     if isinstance(error, Stopped):
-        return "Stopped; the plan is as it was"
-    return f"Something went wrong inside ({type(error).__name__}: {error}); the plan is intact"
+        return str(words("Stopped; the plan is as it was"))
+    line = "Something went wrong inside ({kind}: {error}); the plan is intact"
+    return str(words(line, kind=type(error).__name__, error=str(error)))

@@ -151,7 +151,8 @@ class ReferenceDrawer(Bench):
             button.clicked.connect(lambda _=False, c=colour: self.picked.emit(c))
             self.palette_row.addWidget(button)
         self.palette_row.addStretch(1)
-        self.how.setText(f"{len(read.palette.colours)} colours: {read.palette.source}")
+        line = self.tr("{count} colours: {source}")
+        self.how.setText(line.format(count=len(read.palette.colours), source=read.palette.source))
         for column, text in ((1, self.tr("plan")), (2, self.tr("picture"))):
             self._grid.addWidget(_right(quiet(text)), 0, column)
         for i, row in enumerate(read.rows):

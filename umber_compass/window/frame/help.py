@@ -13,6 +13,7 @@ import umber_compass
 from umber_compass.formats import atomic
 from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.actions import Action
+from umber_compass.words import words
 
 _INSIDE = Path(umber_compass.__file__).parent
 # Beside the package in a checkout, in it where it was installed.
@@ -134,7 +135,7 @@ def _page(name: str) -> str:
     """A page of docs/ as it stands; its tables and code as they are."""
     path = FOLDER / f"{name}.md"
     if not path.is_file():
-        return f"This copy of the program came without the page {name}."
+        return str(words("This copy of the program came without the page {name}.", name=name))
     return atomic.read(path, _MOST_PAGE).decode("utf-8", "replace")
 
 

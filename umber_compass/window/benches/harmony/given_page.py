@@ -11,6 +11,7 @@ from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import Swatches
 from umber_compass.window.widgets.peek_button import PeekButton
+from umber_compass.words import words
 
 _MOST = 5
 
@@ -115,4 +116,6 @@ class GivenPage(Page):
 def _in_words(found: Suited, given: list[str]) -> str:
     off = ", ".join(f"{n} {d:.0f}°" for n, d in list(zip(given, found.off, strict=False))[:3])
     free = ", ".join(found.free)
-    return f"off by {off}; {free} free" if free else f"off by {off}; none free"
+    if free:
+        return str(words("off by {off}; {free} free", off=off, free=free))
+    return str(words("off by {off}; none free", off=off))

@@ -25,7 +25,7 @@ from umber_compass.window.desk.worker import error_line
 from umber_compass.window.stage.axis_marks import AxisMark, mark_of
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets.clipboard import copied, picture_of
-from umber_compass.words import Refusal
+from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
 
 
@@ -158,7 +158,9 @@ def plan_palette(derived: Derived) -> Palette:
     ]
     rows += [(s.hex, s.name) for s in derived.study.extras]
     title = f"{derived.plan.title}, {derived.study.title}"
-    return Palette("gpl", title, tuple(rows), f"the plan {derived.plan.title}")
+    return Palette(
+        "gpl", title, tuple(rows), str(words("the plan {title}", title=derived.plan.title))
+    )
 
 
 def join(bench: Bench, parts: WindowParts) -> None:

@@ -133,7 +133,8 @@ class LibraryPage(Page):
             self.source.setText(self.tr("No palette holds these words."))
             return
         tags = ", ".join(entry.palette.tags)
-        parts = [f"{len(entry.palette.colours)} colours", entry.palette.source, tags]
+        count = self.tr("{count} colours").format(count=len(entry.palette.colours))
+        parts = [count, entry.palette.source, tags]
         self.source.setText("; ".join(p for p in parts if p))
 
     def _lay(self) -> None:

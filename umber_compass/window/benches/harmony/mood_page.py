@@ -31,8 +31,8 @@ class HeatBar(QWidget):
     def show_heat(self, heat: Temperature) -> None:
         """The shares."""
         self._heat = heat
-        said = f"warm {heat.warm:.0%}, neutral {heat.neutral:.0%}, cool {heat.cool:.0%}"
-        self.setAccessibleName(said)
+        line = self.tr("warm {warm:.0%}, neutral {neutral:.0%}, cool {cool:.0%}")
+        self.setAccessibleName(line.format(**heat._asdict()))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -40,15 +40,15 @@ class HeatBar(QWidget):
         left, heat = 0.0, self._heat
         well = THEME.colour("well")
         parts = (
-            (heat.warm, QColor(_WARM), "warm"),
-            (heat.neutral, well, "neutral"),
-            (heat.cool, QColor(_COOL), "cool"),
+            (heat.warm, QColor(_WARM), self.tr("warm {share:.0%}")),
+            (heat.neutral, well, self.tr("neutral {share:.0%}")),
+            (heat.cool, QColor(_COOL), self.tr("cool {share:.0%}")),
         )
         painter.setFont(font(12))
-        for share, colour, word in parts:
+        for share, colour, line in parts:
             width = self.width() * share
             painter.fillRect(QRectF(left, 0, width, 14), colour)
-            text = f"{word} {share:.0%}"
+            text = line.format(share=share)
             if painter.fontMetrics().horizontalAdvance(text) <= width:
                 painter.setPen(THEME.colour("ink"))
                 where = QRectF(left, 16, width, 18)

@@ -139,9 +139,11 @@ class PalettePage(Page):
         self.by_family.setEnabled(bool(study.row_order))
         core = sum(share >= CORE_SHARE for share in derived.shares.values())
         line = self.tr("{n} colours: {core} core, {extra} extra; darker, base, lighter")
-        said = line.format(n=derived.needed, core=core, extra=len(derived.shares) - core)
         palette = study.palette
-        self.says.setText(said if palette is None else f"{said}; from {palette.title}")
+        if palette is not None:
+            line = self.tr("{n} colours: {core} core, {extra} extra; from {title}")
+        fields = {"n": derived.needed, "core": core, "extra": len(derived.shares) - core}
+        self.says.setText(line.format(**fields, title="" if palette is None else palette.title))
         self.says.setToolTip("" if palette is None else palette.source)
         named = region(derived.plan, selected).name if selected else ""
         for field, text in ((self.name, named), (self.note, study.notes.get(selected, ""))):

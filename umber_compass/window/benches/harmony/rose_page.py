@@ -39,6 +39,7 @@ from umber_compass.window.benches.harmony.rose import Rose
 from umber_compass.window.benches.harmony.shares import Shares
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.setting_field import SettingField
+from umber_compass.words import words
 
 _FREE_WORDS = ("hues of your own", "no rule")
 _READINGS = 3
@@ -236,5 +237,6 @@ class RosePage(Page):
 
 def _outside(named: list[str]) -> str:
     if not named:
-        return "No colour lies outside; a click takes it, and no colour moves"
-    return f"Leaves {listed(named)} outside; a click takes it, and no colour moves"
+        return str(words("No colour lies outside; a click takes it, and no colour moves"))
+    line = "Leaves {names} outside; a click takes it, and no colour moves"
+    return str(words(line, names=listed(named)))

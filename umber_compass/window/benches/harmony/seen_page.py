@@ -176,7 +176,8 @@ class SeenPage(Page):
         base = derived.colours[self._selected].first
         found = () if wish is None else zones_of(base, wish.school, wish.strength)
         self.face.show_zones(base.hex, {z.name: z.hex for z in found})
-        rows = [f"{z.name}: {z.hex}, {z.far:.1f} CIEDE2000" for z in found]
+        line = self.tr("{name}: {hex}, {far:.1f} CIEDE2000 away")
+        rows = [line.format(name=z.name, hex=z.hex, far=z.far) for z in found]
         none = self.tr("Small shifts from one base, value kept. Two schools; choose one.")
         says = none if wish is None else SCHOOLS[wish.school].says
         self.zones.setText("\n".join([says, *rows]))

@@ -15,6 +15,7 @@ from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import dot
 from umber_compass.window.widgets.nudge import Nudge
+from umber_compass.words import words
 
 _WAY_WORDS: dict[Way, str] = {
     "down": "from above down",
@@ -225,5 +226,8 @@ def _grounds(derived: Derived) -> list[tuple[str, str]]:
 
 def _place_words(found: SlotPlaces, derived: Derived) -> str:
     name = next((r.name for r in derived.slot_shares if r.slot == found.slot), "")
-    places = "1 place" if found.many == 1 else f"{found.many} separate places"
-    return f"{found.slot}, {name}: {places}, {found.share:.1%} of the picture"
+    line = "{slot}, {name}: {count} separate places, {share:.1%} of the picture"
+    if found.many == 1:
+        line = "{slot}, {name}: 1 place, {share:.1%} of the picture"
+    told = words(line, slot=found.slot, name=name, count=found.many, share=found.share)
+    return str(told)

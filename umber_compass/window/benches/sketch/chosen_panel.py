@@ -187,7 +187,7 @@ class ChosenPanel(QWidget):
     def _several(self, field: str, text: str) -> Edit:
         names = self._regions[0].name
         if len(self._regions) > 1:
-            names = f"{len(self._regions)} regions"
+            names = self.tr("{count} regions").format(count=len(self._regions))
         fields: dict[str, object] = {field: text}
         if field == "form":
             fields["shares_form_with"] = None

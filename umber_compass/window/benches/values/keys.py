@@ -28,7 +28,8 @@ class KeyPicture(QAbstractButton):
         self.setFixedSize(_SIZE)
         self.setAccessibleName(key.title)
         shares = ", ".join(f"{s:.0%}" for s in key.bands.shares)
-        self.setToolTip(f"{key.title}: {key.says}; dark to light {shares}")
+        line = self.tr("{title}: {says}; dark to light {shares}")
+        self.setToolTip(line.format(title=key.title, says=key.says, shares=shares))
         self._greys = greys_of(list(_SCENES[key.name]))
 
     def paintEvent(self, event: QPaintEvent) -> None:
