@@ -181,7 +181,7 @@ class _Growing:
         frame = np.pad(self.labels, 1)
         blocked = np.pad(self.clear, 1, constant_values=True).reshape(-1)
         flat, wide = frame.reshape(-1), width + 2
-        front = np.flatnonzero(flat)
+        front = _beside_open(frame, blocked.reshape(frame.shape))
         while len(front):
             beside = np.concatenate([front + s for s in (1, -1, wide, -wide)])
             giver = np.concatenate([flat[front]] * 4)
@@ -202,6 +202,19 @@ class _Growing:
             flat[beside[order]] = giver[order]
             front = np.unique(beside)
         self.labels = np.ascontiguousarray(frame[1:-1, 1:-1])
+
+
+def _beside_open(frame: Labels, blocked: Mask) -> Ints:
+    """Labelled px of a framed label map with an unlabelled one beside them that may take a label:
+    of a large picture that is a small part, and only it can grow."""
+    taken = frame > 0
+    open_ = ~(taken | blocked)
+    touched = np.zeros_like(open_)
+    touched[1:] |= open_[:-1]
+    touched[:-1] |= open_[1:]
+    touched[:, 1:] |= open_[:, :-1]
+    touched[:, :-1] |= open_[:, 1:]
+    return np.flatnonzero(touched & taken)
 
 
 def _of_storage(grown: _Growing, span: Bytes) -> _Growing:

@@ -1,12 +1,14 @@
 """The colours of a flats picture: those that own blocks of 2 x 2 equal px are nearly its true
 palette, resized pictures' too, but not where it was stored with loss or has noise."""
 
-from typing import NamedTuple
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.packed import CLEAR, Packed, PackedRow, unpack
+
+Counted: TypeAlias = tuple[PackedRow, npt.NDArray[np.intp]]  # colours, rising; px of each
 
 _STRIP_PX = 8_000_000
 _FEW = 64  # distinct colours that are taken as they are, unless they lie side by side
@@ -34,16 +36,15 @@ def palette_of(packed: Packed) -> Palette:
     covered = painted = 0
     for top in range(0, height, high):
         skip = min(top, 1)  # rows of the strip before, so that nothing across the cut is missed
-        blocks, crosses, inside = _owned(packed[top - skip : top + high + 1], skip, high)
-        colours, count = _counted(blocks)
+        (colours, count), crosses, inside = _owned(packed[top - skip : top + high + 1], skip, high)
         found["blocks"].append(colours)
         counts.append(count)
-        found["crosses"].append(np.unique(crosses))
+        found["crosses"].append(crosses)
         own = packed[top : top + high]
         covered += int(inside[skip : skip + len(own)].sum())
         painted += int((own != CLEAR).sum())
         if sum(map(len, found["distinct"])) <= _FEW * 4:
-            found["distinct"].append(_counted(own[_begins(own)])[0])
+            found["distinct"].append(_different(own[_begins(own)]))
     colours, where = np.unique(np.concatenate(found["blocks"]), return_inverse=True)
     blocks_of = np.bincount(where, np.concatenate(counts), len(colours)).astype(np.intp)
     crossed = np.isin(colours, np.concatenate(found["crosses"]))
@@ -61,9 +62,10 @@ def palette_of(packed: Packed) -> Palette:
 
 def _owned(
     strip: Packed, skip: int, high: int
-) -> tuple[PackedRow, PackedRow, npt.NDArray[np.bool_]]:
-    """The colours of a strip's blocks and crosses, and which px lie in blocks, clear ones apart.
-    Blocks are those that begin in `high` rows after the skipped ones."""
+) -> tuple[Counted, PackedRow, npt.NDArray[np.bool_]]:
+    """The colours of a strip's blocks and how many each has, those of its crosses, and which px lie
+    in blocks, clear ones apart. Blocks are those that begin in `high` rows after the skipped
+    ones."""
     right, down = strip[:, 1:] == strip[:, :-1], strip[1:] == strip[:-1]
     block = right[:-1] & right[1:] & down[:, :-1]
     cross = right[1:-1, 1:] & right[1:-1, :-1] & down[1:, 1:-1] & down[:-1, 1:-1]
@@ -74,7 +76,19 @@ def _owned(
     inside &= strip != CLEAR
     fresh = block[skip : skip + high]
     at = strip[skip : skip + len(fresh), :-1]
-    return at[fresh], strip[1:-1, 1:-1][cross], inside
+    return _counted_in(at, fresh), _counted_in(strip[1:-1, 1:-1], cross)[0], inside
+
+
+def _counted_in(colours: Packed, held: npt.NDArray[np.bool_]) -> Counted:
+    """Different colours, rising, of the px held, and how many px each has. Held px that touch in a
+    row must be of one colour, so that a run of them is looked at once."""
+    padded = np.zeros((held.shape[0], held.shape[1] + 1), bool)
+    padded[:, :-1] = held
+    ends = np.flatnonzero(np.diff(padded.reshape(-1), prepend=False))
+    starts, lengths = ends[::2], ends[1::2] - ends[::2]
+    row, column = np.divmod(starts, held.shape[1] + 1)
+    found, where = np.unique(colours[row, column], return_inverse=True)
+    return found, np.bincount(where, lengths, len(found)).astype(np.intp)
 
 
 def _begins(strip: Packed) -> npt.NDArray[np.bool_]:
@@ -84,11 +98,10 @@ def _begins(strip: Packed) -> npt.NDArray[np.bool_]:
     return begin
 
 
-def _counted(colours: PackedRow) -> tuple[PackedRow, npt.NDArray[np.intp]]:
-    """Different colours, rising, and how often each stands there."""
+def _different(colours: PackedRow) -> PackedRow:
+    """Different colours, rising; sorted, because NumPy's own way takes much longer."""
     ordered = np.sort(colours)
-    begin = np.flatnonzero(np.diff(ordered, prepend=np.uint32(0xFFFFFFFF)))
-    return ordered[begin], np.diff(np.append(begin, len(ordered)))
+    return ordered[np.flatnonzero(np.diff(ordered, prepend=np.uint32(0xFFFFFFFF)))]
 
 
 def is_lossy(palette: Palette) -> bool:

@@ -11,6 +11,7 @@ from umber_compass.steps.sketch.lines.ink import distance_to, grey_of, ink_of
 from umber_compass.words import Words, words
 
 _LOOKED_AT = 1_500_000  # px
+_BANDS, _BANDS_PX = 12, 3_000_000  # of a large picture, that flat areas are looked for in
 _TINTED, _FEW = 14, 0.01  # levels between channels; share of px that may be further apart
 _PAPER, _AT_ENDS, _THIN = 0.5, 0.85, 0.5  # shares
 _THIN_PX2 = 30  # px²; ink further from paper is no line
@@ -60,7 +61,19 @@ def _is_lines(seen: Packed) -> bool:
     return bool((distance_to(~ink)[ink] <= _THIN_PX2).mean() >= _THIN)
 
 
+def _bands(packed: Packed) -> Packed:
+    """A large picture by some bands of its rows, one below the other; px beside each other stay
+    so, which colours of areas are known by."""
+    height, width = packed.shape
+    each = max(2, _BANDS_PX // (_BANDS * width))
+    if packed.size <= _BANDS_PX or height < _BANDS * each:
+        return packed
+    tops = np.linspace(0, height - each, _BANDS).astype(int)
+    return np.concatenate([packed[top : top + each] for top in tops])
+
+
 def _is_flat(packed: Packed) -> bool:
+    packed = _bands(packed)
     palette = palette_of(packed)
     if not palette.painted:
         return True
