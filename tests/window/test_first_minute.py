@@ -4,7 +4,7 @@ from unittest import mock
 
 import numpy as np
 from PySide6.QtCore import QEvent, QMimeData, QPointF, QRect, QUrl
-from PySide6.QtGui import QImage
+from PySide6.QtGui import QColor, QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
@@ -95,6 +95,32 @@ class WithoutAPlan(InWindow):
         self.settle()
         self.assertIn("bad.png", self.works.start.says.text())
         self.assertTrue(self.works.start.isVisible())
+
+    def test_a_picture_is_on_the_stage_dimmed_while_it_is_read(self):
+        path, documents = picture(self.folder), self.works.files.documents
+        arriving = self.parts.middle.arriving
+        shown = []
+
+        def look(*_):
+            level = self.window.grab().toImage().pixelColor
+            inside = arriving.mapTo(self.window, arriving.frame().topLeft().toPoint())
+            shown.append(
+                (level(inside.x() + 3, inside.y() + 3).name(), self.parts.stack.isVisible())
+            )
+
+        documents.seen.connect(look)
+        wait(self.desk.opened, lambda: self.works.files.open_path(path))
+        ground, own = QColor(theme.THEME.room.ground), QColor(QImage(str(path)).pixel(1, 1))
+        mixed = QColor(shown[0][0])
+        self.assertFalse(shown[0][1])  # no bench of nothing
+        for part in (QColor.red, QColor.green, QColor.blue):
+            self.assertAlmostEqual(part(mixed), (0.55 * part(ground) + 0.45 * part(own)), delta=3)
+        self.assertEqual((arriving.isVisible(), self.parts.stack.isVisible()), (False, True))
+        for broken in (self.folder / "none.png", self.folder / "none.umber"):
+            before = self.desk.history
+            wait(documents.ended, lambda p=broken: self.works.files.open_path(p))
+            self.assertFalse(arriving.isVisible())
+            self.assertIs(self.desk.history, before)
 
     def test_plans_that_were_open_last_are_there_again_and_gone_ones_are_not(self):
         remembered = self.works.remembered

@@ -25,6 +25,7 @@ class Joining(QObject):
         self._hinting = False
         self._peeking = Peeking(works.director, works.small_views, works.layout.notice)
         self._join_desk()
+        self._join_arriving()
         self._join_stage()
         self._join_frame()
         JoiningBenches(works, self._peeking, self.do, self._end_drag)
@@ -51,6 +52,17 @@ class Joining(QObject):
         self._works.desk.session.selected.connect(self._on_selected)
         self._works.desk.session.stepped.connect(self._show_hint)
         self._works.desk.session.viewed.connect(self._on_viewed)
+
+    def _join_arriving(self) -> None:
+        """What is read is on the stage before it is there; a bench of nothing is not shown."""
+        layout, documents = self._works.layout, self._works.files.documents
+        arriving = layout.middle.arriving
+        documents.begun.connect(arriving.begin)
+        documents.seen.connect(arriving.show_picture)
+        documents.ended.connect(arriving.end)
+        self._works.desk.worker.slow.connect(arriving.go_on)
+        layout.stack.setVisible(False)
+        self._works.desk.opened.connect(lambda: layout.stack.setVisible(True))
 
     def _join_stage(self) -> None:
         stage, at = self._works.layout.stage, self._works.marks.region_at

@@ -47,6 +47,7 @@ class MainWindow(QMainWindow):
         self.works.views.roomed.connect(self.dressing.dress)
         self.joining = Joining(self.works)
         self.works.desk.opened.connect(lambda: self._pages.setCurrentWidget(self.works.layout))
+        self.works.files.documents.begun.connect(self.expect)
         self.works.desk.told.connect(self._on_told)
         self.works.desk.worker.slow.connect(self.works.start.go_on)
         self.works.steps.open(self.works.desk.session.step)
@@ -58,7 +59,8 @@ class MainWindow(QMainWindow):
         self.place.restore(self.works.layout.splitter)
 
     def expect(self) -> None:
-        """A plan is about to come: no start page until then, unless it cannot be read."""
+        """A plan is about to come: its picture is shown while it is read; the start page comes back
+        where it cannot be."""
         self._pages.setCurrentWidget(self.works.layout)
 
     def _on_told(self, line: str, refused: bool) -> None:

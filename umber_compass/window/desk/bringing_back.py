@@ -18,7 +18,7 @@ from umber_compass.window.desk.aside import Aside
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.documents import Settle
 from umber_compass.window.desk.jobs import job, step
-from umber_compass.window.desk.worker import Urgency
+from umber_compass.window.desk.worker import OPEN, Urgency
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
 
@@ -86,7 +86,7 @@ class BringingBack(QObject):
             settle(lay)
 
         says = self.tr("Reading {name}").format(name=title)
-        desk.worker.ask("open", read, answer, says=says, urgency=Urgency.FILE)
+        desk.worker.ask(OPEN, read, answer, says=says, urgency=Urgency.FILE)
 
     def look_at_versions(self) -> None:
         """Find the versions of the plan that is open, and what was put aside."""

@@ -8,7 +8,8 @@ from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
 from umber_compass.document import Pixels, Ready, ready
-from umber_compass.formats import atomic, picture
+from umber_compass.document.seeing import small_of
+from umber_compass.formats import atomic, picture, thumbnail
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.plan_file import ENDING
 from umber_compass.plan.edits import study
@@ -19,8 +20,11 @@ from umber_compass.steps.sketch.kinds import AUTO
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.keeping import changes_since
 from umber_compass.window.desk.session import FIRST_WITH_SKETCH
-from umber_compass.window.desk.worker import Urgency
+from umber_compass.window.desk.worker import OPEN, Urgency
+from umber_compass.words import Refusal
 from umber_compass.work import Tick
+
+_SEEN_PX = 1280  # the longer side of what is shown while it is read
 
 Settle: TypeAlias = Callable[[Callable[[], object]], object]
 
@@ -45,6 +49,9 @@ class Documents(QObject):
 
     changed = Signal(object, object)  # the plan's file, changed by something else; what was next
 
+    begun = Signal(str)  # something is read, in words
+    seen = Signal(object, bool)  # its picture, small; whether that is only a sketch yet
+    ended = Signal()  # it was read, or cannot be
     foreign = Signal(str, list, list)  # folder, kinds, files there that are not ours
 
     def __init__(self, desk: Desk) -> None:
@@ -62,7 +69,10 @@ class Documents(QObject):
         def read(tick: Tick) -> _Read:
             stamp = atomic.stamp(path)  # before it is read: a later change is seen when saving
             if not is_plan:
-                return _Read(ready(document.bring_in(path, None, kind, tick)))
+                found = picture.read(path, lambda share: tick(share / 2))
+                self.seen.emit(small_of(found.packed, _SEEN_PX), True)
+                return _Read(ready(document.take_in(found, path.name, None, kind, tick)))
+            self._show_thumbnail(path)
             kept = desk.live.kept
             return _Read(ready(document.open_plan(path, kept, tick), kept), stamp)
 
@@ -73,6 +83,7 @@ class Documents(QObject):
 
         def read(tick: Tick) -> _Read:
             found = picture.decode(data, name, tick)
+            self.seen.emit(small_of(found.packed, _SEEN_PX), True)
             return _Read(ready(document.take_in(found, name, tick=tick)))
 
         self._take(name, read, None, False, settle)
@@ -96,9 +107,16 @@ class Documents(QObject):
     ) -> None:
         """Have something read, and lay it on the desk once that is settled."""
         desk = self.desk
-        self._begin(self.tr("Reading {name} …").format(name=name))
+        self._begin("")  # the stage says it, over the picture
+        says = self.tr("Reading {name}").format(name=name)
+        self.begun.emit(says)
+
+        def fail(error: Exception) -> None:
+            self.ended.emit()
+            desk.worker.say_failed(error)
 
         def answer(found: _Read) -> None:
+            self.ended.emit()
             opened = found.ready.opened
 
             def lay() -> None:
@@ -113,8 +131,15 @@ class Documents(QObject):
 
             settle(lay)
 
-        says = self.tr("Reading {name}").format(name=name)
-        desk.worker.ask("open", read, answer, says=says, urgency=Urgency.FILE)
+        desk.worker.ask(OPEN, read, answer, fail, says, Urgency.FILE)
+
+    def _show_thumbnail(self, path: Path) -> None:
+        """Have what a plan file keeps as its picture shown; one that keeps none shows none."""
+        try:
+            found = picture.decode(thumbnail.read(path), path.name)
+        except Refusal:
+            return
+        self.seen.emit(found.packed, False)
 
     def path_of_plan(self) -> Path | None:
         """The file that the plan on the desk lies in, or will once what was asked for is done."""

@@ -20,6 +20,7 @@ from umber_compass.work import Stopped, Tick
 
 SLOW_AFTER = 500  # ms
 _TICK_EVERY = 0.05  # s
+OPEN = "open"  # the kind of a request that reads a picture or a plan
 
 
 class Urgency(IntEnum):

@@ -7,6 +7,7 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from umber_compass.window.frame.tray import Tray
+from umber_compass.window.stage.arriving import Arriving
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.view_strip import CAPTION, GAP, ViewStrip
 from umber_compass.window.wall.wall import StudyWall
@@ -28,6 +29,7 @@ class Middle(QWidget):
         self.column.setSpacing(5)
         self.column.addWidget(self._build_head())
         self.stage, self.tray, self.strip = Stage(), Tray(), ViewStrip()
+        self.arriving = Arriving(self.stage)
         self.stage.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._grid = QGridLayout()
         self._grid.setSpacing(8)

@@ -60,9 +60,7 @@ def palette_of(packed: Packed) -> Palette:
     )
 
 
-def _owned(
-    strip: Packed, skip: int, high: int
-) -> tuple[Counted, PackedRow, npt.NDArray[np.bool_]]:
+def _owned(strip: Packed, skip: int, high: int) -> tuple[Counted, PackedRow, npt.NDArray[np.bool_]]:
     """The colours of a strip's blocks and how many each has, those of its crosses, and which px lie
     in blocks, clear ones apart. Blocks are those that begin in `high` rows after the skipped
     ones."""
