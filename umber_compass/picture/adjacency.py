@@ -3,6 +3,7 @@
 from typing import NamedTuple
 
 import numpy as np
+import numpy.typing as npt
 
 from umber_compass.picture.mixes import Ints, Labels
 
@@ -40,6 +41,19 @@ def adjacency_of(code: Ints, labels: Labels, label_of: Ints, inward_px: int = 0)
     for array in adjacency:
         array.flags.writeable = False
     return adjacency
+
+
+def touching_pairs(part: npt.NDArray[np.integer]) -> tuple[Ints, Ints]:
+    """The areas of a map, (h, w) numbered from 0, that lie side by side: (pairs, 2), the smaller
+    number first, in rising order; and how long each border is, (pairs,) px."""
+    many = int(part.max(initial=0)) + 1
+    keys = []
+    for a, b in ((part[:, 1:], part[:, :-1]), (part[1:], part[:-1])):
+        at = a != b
+        one, other = a[at].astype(np.int64), b[at].astype(np.int64)
+        keys.append(np.minimum(one, other) * many + np.maximum(one, other))
+    key, length = np.unique(np.concatenate(keys), return_counts=True)
+    return np.stack(np.divmod(key, many), axis=-1), length
 
 
 def _touching(code: Ints, labels: Labels, inward_px: int) -> tuple[Ints, Ints]:

@@ -6,6 +6,7 @@ import numpy as np
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
 from umber_compass.colour.spaces import Floats, decode, oklab, polar, value
+from umber_compass.picture.adjacency import touching_pairs
 from umber_compass.picture.mixes import Ints, Labels
 from umber_compass.plan.terms import Wheel
 from umber_compass.steps.focus.lattice import Lattice, joined, lattice_from
@@ -122,18 +123,11 @@ def _without_crumbs(found: Ints) -> Ints:
         if not small.any():
             break
         to = np.arange(len(area))
-        pairs = [(found[:, 1:], found[:, :-1]), (found[1:], found[:-1])]
-        a = np.concatenate(
-            [p[0][p[0] != p[1]] for p in pairs] + [p[1][p[0] != p[1]] for p in pairs]
-        )
-        b = np.concatenate(
-            [p[1][p[0] != p[1]] for p in pairs] + [p[0][p[0] != p[1]] for p in pairs]
-        )
-        key, count = np.unique(a * len(area) + b, return_counts=True)
-        for k in np.argsort(count):
-            one, other = divmod(int(key[k]), len(area))
-            if small[one] and not small[other]:
-                to[one] = other
+        pairs, length = touching_pairs(found)
+        for pair in pairs[np.argsort(length, kind="stable")]:
+            for one, other in (pair, pair[::-1]):
+                if small[one] and not small[other]:
+                    to[one] = other  # the longest border comes last
         found = to[found]
     _, numbered = np.unique(found, return_inverse=True)
     return np.asarray(numbered.reshape(found.shape) + 1)

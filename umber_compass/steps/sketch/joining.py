@@ -8,6 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.spaces import Floats
+from umber_compass.picture.adjacency import touching_pairs
 
 Parts: TypeAlias = npt.NDArray[np.int32]  # (h, w) areas, numbered from 0
 Borders: TypeAlias = dict[int, dict[int, float]]  # px that two areas share, both ways
@@ -15,16 +16,9 @@ Borders: TypeAlias = dict[int, dict[int, float]]  # px that two areas share, bot
 
 def borders_between(part: Parts) -> Borders:
     """How long a border every two areas share, px."""
-    count = int(part.max()) + 1
-    keys = []
-    for a, b in ((part[:, 1:], part[:, :-1]), (part[1:], part[:-1])):
-        at = a != b
-        low, high = np.minimum(a[at], b[at]), np.maximum(a[at], b[at])
-        keys.append(low.astype(np.int64) * count + high)
-    key, length = np.unique(np.concatenate(keys), return_counts=True)
-    found: Borders = {i: {} for i in range(count)}
-    for k, px in zip(key.tolist(), length.tolist(), strict=True):
-        a, b = divmod(k, count)
+    pairs, length = touching_pairs(part)
+    found: Borders = {i: {} for i in range(int(part.max()) + 1)}
+    for (a, b), px in zip(pairs.tolist(), length.tolist(), strict=True):
         found[a][b] = found[b][a] = float(px)
     return found
 

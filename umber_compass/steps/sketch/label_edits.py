@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.picture.adjacency import touching_pairs
 from umber_compass.picture.mixes import Labels
 from umber_compass.steps.sketch.joining import connected_parts
 from umber_compass.words import Refusal, words
@@ -177,14 +178,12 @@ def without_specks(
     if not small.any():
         return labels, 0
     touch: dict[int, dict[int, int]] = {}
-    for a, b in ((part[:, 1:], part[:, :-1]), (part[1:], part[:-1])):
-        for one, other in ((a, b), (b, a)):
-            at = small[one] & (one != other) & ~small[other]
-            key, px = np.unique(one[at].astype(np.int64) * count + other[at], return_counts=True)
-            for k, n in zip(key.tolist(), px.tolist(), strict=True):
-                i, j = divmod(k, count)
-                beside = touch.setdefault(i, {})
-                beside[int(label[j])] = beside.get(int(label[j]), 0) + n
+    pairs, px = touching_pairs(part)
+    for way in (pairs, pairs[:, ::-1]):
+        at = small[way[:, 0]] & ~small[way[:, 1]]
+        for (i, j), n in zip(way[at].tolist(), px[at].tolist(), strict=True):
+            beside = touch.setdefault(i, {})
+            beside[int(label[j])] = beside.get(int(label[j]), 0) + n
     given = label.copy()
     done = 0
     for i, beside in touch.items():
