@@ -21,6 +21,7 @@ from umber_compass.window.benches.values.values_bench import ValuesBench
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.stage import lamp_marks
 from umber_compass.window.widgets.dialogs import Discarding
+from umber_compass.window.widgets.tidying import keep_for_good
 
 _FRAME, _PIECE, _LATE = 9.0, 4.0, 25.0  # ms: a frame, a piece between two, a move to its paint
 
@@ -51,6 +52,7 @@ def rows() -> Iterator[Row]:
 def _scene(name: str, opened: Opened, state: Path, wanted: _Wanted) -> Iterator[Row]:
     window = MainWindow(Discarding(), state=state)
     window.show()
+    keep_for_good()  # as a start of the program does
     window.works.desk.lay(ready(opened), None)
     _settle(window)
     for what, step, hand in (

@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication
 from umber_compass.window.ending import Ending
 from umber_compass.window.opening import Opening
 from umber_compass.window.widgets import theme
-from umber_compass.window.widgets.tidying import Tidying
+from umber_compass.window.widgets.tidying import Tidying, keep_for_good
 
 if TYPE_CHECKING:
     from umber_compass.window.main_window import MainWindow
@@ -59,6 +59,7 @@ def start(path: Path | None, demo: bool = False) -> "MainWindow":
         window.expect()
         window.works.files.open_path(path, demo)  # read while the window is shown
     window.show()
+    keep_for_good()
     return window
 
 
