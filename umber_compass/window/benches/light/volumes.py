@@ -8,6 +8,7 @@ from umber_compass.colour.packed import pack
 from umber_compass.picture.light import Lights
 from umber_compass.steps.light.volumes import draw, scene
 from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.timers import single_shot
 
 LEAST, MOST = 90, 176  # px of height
 _QUICK = 0.36  # share of the px that are lit while something is dragged
@@ -26,24 +27,42 @@ class Volumes(QWidget):
         self._shown: Bitmap | None = None
         self._key: object = None
         self._quick = False
+        self._drawing = single_shot(self, 0, self._draw_in_turn)
 
     def sizeHint(self) -> QSize:
         return QSize(460, LEAST)
 
     def show_lights(self, lights: Lights, dragging: bool) -> None:
-        """The light they stand in."""
+        """The light they stand in. They are drawn in a turn of their own: with the lamps' rows it
+        would be the longest piece that a drag waits for."""
         self._lights, self._quick = lights, dragging
-        self.update()
+        if dragging and self._shown is not None:
+            self._drawing.start()
+        else:
+            self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def _draw_in_turn(self) -> None:
+        if self.isVisible() and self._draw():
+            self.update()
+
+    def _draw(self) -> bool:
+        """Draw the volumes where their light or size is another one; gives whether it was."""
         if self._lights is None:
-            return
+            return False
         ratio = _QUICK if self._quick else self.devicePixelRatioF()
         size = max(int(self.width() * ratio), 8), max(int(self.height() * ratio), 8)
         key = (size, _told_apart(self._lights))
-        if self._shown is None or key != self._key:
-            self._key = key
-            self._shown = Bitmap(pack(draw(scene(*size), self._lights)))
+        if self._shown is not None and key == self._key:
+            return False
+        self._key = key
+        self._shown = Bitmap(pack(draw(scene(*size), self._lights)))
+        return True
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if not self._drawing.isActive():
+            self._draw()
+        if self._shown is None:
+            return
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.drawImage(self.rect(), self._shown.image)
