@@ -238,6 +238,14 @@ class Guessing(unittest.TestCase):
         shapes = np.full((300, 400, 3), 250, np.uint8)
         shapes[60:160, 80:240] = shapes[180:260, 250:350] = 15
         self.assertNotEqual(kinds.guess_kind(pack(shapes)).kind, "lines")
+        sprite = np.full((24, 20, 3), 255, np.uint8)  # a dark outline on white round two reds
+        sprite[4:20, 4:16], sprite[5:19, 5:15], sprite[8:12, 7:12] = (
+            30,
+            (190, 60, 50),
+            (230, 150, 90),
+        )
+        self.assertEqual(kinds.guess_kind(pack(sprite)).kind, "flats")
+        self.assertNotEqual(kinds.guess_kind(pack(ring(8, 100))).kind, "flats")
         flat = np.zeros((80, 90, 3), np.uint8)
         flat[:40], flat[40:] = (200, 30, 30), (30, 60, 200)
         self.assertEqual(kinds.guess_kind(pack(flat)).kind, "flats")

@@ -63,9 +63,9 @@ def planned_as(scheme: Scheme, value: float, chroma: float, hue: float | None) -
 
 
 def as_read(study: Study) -> Words:
-    """Which schemes the sketch was read to follow, in words; empty where it was not read."""
+    """Which schemes the sketch was read to follow, in words."""
     if not study.readings:
-        return words("")
+        return words("It has no colour yet")
     first, *more = study.readings
     title = spec_of(first.scheme).title
     share = first.fit

@@ -16,6 +16,7 @@ from umber_compass.steps.sketch.naming import distinct, place_names, region_name
 from umber_compass.words import Refusal, words
 
 _LONGEST_TITLE = 200
+_UNCOLOURED = 0.02  # mean OKLCh chroma under which a picture has no colour yet
 _MOST_LOOKED_AT = 8_000_000  # px
 _ROWS = 256  # looked at at a time
 _GROUND_FRAME = 0.06  # share of the frame's length from which a region is ground
@@ -108,14 +109,17 @@ def first_study(colours: list[Measured], labels: Labels) -> Study:
     """The picture's own colours, label 1 first, said in the terms of the scheme they fit best."""
     area = np.bincount(labels.reshape(-1), minlength=len(colours) + 1)[1:]
     hues = np.array([c.hue or 0.0 for c in colours])
-    found = read_schemes(hues, np.array([c.chroma for c in colours]), area.astype(float))
+    chroma = np.array([c.chroma for c in colours])
+    found = read_schemes(hues, chroma, area.astype(float))
     scheme = found.best.scheme
     planned: dict[str, Colour] = {
         f"r{i + 1}": planned_as(scheme, c.value, c.chroma, c.hue) for i, c in enumerate(colours)
     }
+    is_grey = float((chroma * area).sum()) < _UNCOLOURED * max(int(area.sum()), 1)
+    ranked = () if is_grey else found.ranked  # a grey picture follows no scheme
     readings = tuple(
         Reading(scheme=r.scheme, fit=min(r.fit, 1.0), free=found.is_free, near=r is found.also)
-        for r in found.ranked
+        for r in ranked
     )
     return Study(id="s1", title="As planned", scheme=scheme, colours=planned, readings=readings)
 

@@ -10,6 +10,7 @@ from umber_compass.colour.packed import CLEAR, Packed, PackedRow, unpack
 
 Counted: TypeAlias = tuple[PackedRow, npt.NDArray[np.intp]]  # colours, rising; px of each
 
+SPRITE_PX = 128 * 128  # a picture no larger may be drawn px by px
 _STRIP_PX = 8_000_000
 _FEW = 64  # distinct colours that are taken as they are, unless they lie side by side
 _RARE, _LOSSY_SHARE = 4, 0.30  # blocks of a colour; share of colours that have no more

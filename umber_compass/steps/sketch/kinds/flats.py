@@ -14,7 +14,7 @@ from umber_compass.steps.sketch.flats.lossy import (
     lossy_regions,
     smaller,
 )
-from umber_compass.steps.sketch.flats.palette import is_lossy, is_shaded, palette_of
+from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, is_shaded, palette_of
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Settings, Split
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -24,7 +24,7 @@ _MOST_ASKED = 8192  # colours that own blocks, beyond which none is looked at
 _SHADE_EXACT, _SHADE_LOSSY = 3, 8  # levels within which colours lie a shade apart
 _HELD = 0.70  # of a picture stored with loss that must lie near its colours
 _COUNTED_PX = 2_000_000
-_SPRITE_PX, _SPRITE_COLOURS = 128 * 128, 64  # a picture this small and plain is drawn px by px
+_SPRITE_COLOURS = 64  # of a picture so small that it is drawn px by px
 _MOST_LOSSY_PX = 3_000_000  # beyond it colours are found on a smaller copy
 
 
@@ -37,7 +37,7 @@ def split(
     if not palette.painted:
         line = words("nothing is painted in it; bring in a picture with one flat colour a material")
         raise Refusal(subject, line)
-    if packed.size <= _SPRITE_PX and len(palette.distinct) <= _SPRITE_COLOURS:
+    if packed.size <= SPRITE_PX and len(palette.distinct) <= _SPRITE_COLOURS:
         return _px_by_px(packed)
     if is_lossy(palette):
         return _lossy(packed, subject)

@@ -6,7 +6,7 @@ import numpy as np
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
 from umber_compass.steps.sketch.flats.lossy import is_restless
-from umber_compass.steps.sketch.flats.palette import is_lossy, palette_of
+from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, palette_of
 from umber_compass.steps.sketch.lines.ink import distance_to, grey_of, ink_of
 from umber_compass.words import Words, words
 
@@ -15,6 +15,7 @@ _BANDS, _BANDS_PX = 12, 3_000_000  # of a large picture, that flat areas are loo
 _TINTED, _FEW = 14, 0.01  # levels between channels; share of px that may be further apart
 _PAPER, _AT_ENDS, _THIN = 0.5, 0.85, 0.5  # shares
 _THIN_PX2 = 30  # px²; ink further from paper is no line
+_SPRITE_TINTED = 0.05  # of what is painted; line art on white has less
 _EXACT = 64  # colours that a picture of few colours has at most
 _FLAT = 0.6  # of px that lie within areas of one colour
 
@@ -29,6 +30,8 @@ class Guess(NamedTuple):
 
 def guess_kind(packed: Packed) -> Guess:
     """The likeliest kind of a picture, (h, w) 0x00RRGGBB or CLEAR."""
+    if _is_sprite(packed):
+        return Guess("flats", words("few colours in a small picture"), "lines")
     step = int(np.ceil(np.sqrt(packed.size / _LOOKED_AT)))
     seen = packed[::step, ::step] if step > 1 else packed
     if _is_lines(seen):
@@ -44,6 +47,18 @@ def guess_kind(packed: Packed) -> Guess:
     if is_grey:
         return Guess("grey", words("greys that change within their areas"))
     return Guess("painting", words("colours that change within their areas"))
+
+
+def _is_sprite(packed: Packed) -> bool:
+    """Whether a picture is small, of few colours, and not of greys alone: its px are what it is
+    drawn of, and its outline is no line art."""
+    if packed.size > SPRITE_PX:
+        return False
+    shown = packed[packed != CLEAR]
+    colours = unpack(np.unique(shown)).astype(np.int16)
+    spread = unpack(shown).astype(np.int16)
+    tinted = (spread.max(axis=1) - spread.min(axis=1) > _TINTED).mean() if len(shown) else 0.0
+    return 2 < len(colours) <= _EXACT and bool(tinted > _SPRITE_TINTED)
 
 
 def _is_lines(seen: Packed) -> bool:
