@@ -435,6 +435,7 @@ class Drawers(OnSketch):
         self.settle()
         from umber_compass.plan.practice_edits import set_practice
 
+        self.assertTrue(self.stage.zoom.whole)  # from the first sight, by any practice
         self.do(set_practice("sprite"))
         self.settle()
         scale = self.stage.scale

@@ -8,6 +8,7 @@ from umber_compass.plan.practices import PRACTICES
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.followed import Followed
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.sketch.flats.palette import SPRITE_PX
 from umber_compass.steps.values.measured import lit_range
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.benches import BENCHES
@@ -45,7 +46,8 @@ class Following(QObject):
         derived = self.desk.derived
         if derived is None:
             return
-        self.layout.stage.show_whole_px(derived.rules["picture.smooth"] < 0.5)
+        is_sprite = derived.drawing.labels.size <= SPRITE_PX
+        self.layout.stage.show_whole_px(is_sprite or derived.rules["picture.smooth"] < 0.5)
         if not self.desk.session.dragging:
             self.director.show()
         self.show_bench(derived)
