@@ -83,6 +83,17 @@ class Layers(unittest.TestCase):
         )
         self.assertEqual(said.stdout.strip(), "[]")
 
+    def test_a_window_loads_no_bench_but_the_one_it_shows(self):
+        code = (
+            "import sys, umber_compass.window.main_window;"
+            "own = [m for m in sys.modules if m.startswith('umber_compass')];"
+            "print(len(own) <= 350, [m for m in own if '.benches.' in m or '.drawers.' in m])"
+        )
+        done = subprocess.run(
+            [sys.executable, "-c", code], capture_output=True, text=True, check=True
+        )
+        self.assertEqual(done.stdout.strip(), "True []")
+
     def test_modules_and_classes_stay_short(self):
         long, wide = [], []
         for path in ROOT.rglob("*.py"):

@@ -28,6 +28,7 @@ from umber_compass.window.benches.harmony.dial import reach
 from umber_compass.window.desk.moments import preview
 from umber_compass.window.frame.checks import SHOWN
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.actions import Action, Actions
 from umber_compass.window.widgets.under import Under
 from umber_compass.words import words
@@ -85,6 +86,27 @@ class Tables(InWindow):
         self.works.steps.open("harmony")
         action.trigger()
         self.assertEqual(self.session.step, "air")
+
+    def test_a_bench_is_made_when_first_opened_and_knows_what_was_before(self):
+        self.open()
+        stack, files = self.parts.stack, self.works.files.handing_off
+
+        def made():
+            return [type(stack.widget(i)).__name__ for i in range(stack.count())]
+
+        self.assertEqual(made(), ["HarmonyBench"])
+        files.choose_folder(str(self.folder / "elsewhere"))
+        self.works.menus.run("room-night")
+        self.works.steps.open("handoff")
+        self.assertEqual(made(), ["HarmonyBench", "HandoffBench"])
+        bench = self.parts.benches["handoff"]
+        self.assertEqual(bench.folder.text(), str(self.folder / "elsewhere"))
+        self.assertEqual(bench.styleSheet(), theme.sheet())
+        bench.copied.emit("#123456")
+        self.assertIn("#123456", self.parts.notice.text())
+        self.works.steps.open("harmony")
+        self.works.menus.run("room-gallery")
+        self.assertEqual(made(), ["HarmonyBench", "HandoffBench"])
 
     def test_an_action_called_twice_is_an_error_and_order_makes_groups(self):
         menus = Actions(self.window)

@@ -33,7 +33,3 @@ class Benches(Mapping[str, Bench]):
         for name, bench in self._made.items():
             call(name, bench)
         self._calls.append(call)
-
-    def made(self, name: str) -> Bench | None:
-        """A bench that was made already."""
-        return self._made.get(name)
