@@ -2,7 +2,7 @@
 the hand rests."""
 
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from PySide6.QtCore import QObject, Signal
 
@@ -17,13 +17,15 @@ from umber_compass.steps.pipeline import (
     seen_on,
     seen_picture,
 )
-from umber_compass.steps.studies.numbers import Numbers, numbers_of
 from umber_compass.views import VIEWS
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import Urgency
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
+
+if TYPE_CHECKING:
+    from umber_compass.steps.studies.numbers import Numbers
 
 _JUDGE_AFTER = 250  # ms of rest before numbers are worked out
 
@@ -41,7 +43,7 @@ class _Known(NamedTuple):
     key: tuple[object, ...]
     bitmap: Bitmap | None
     look: Look | None
-    numbers: Numbers | None
+    numbers: "Numbers | None"
 
 
 class Cards(QObject):
@@ -89,7 +91,7 @@ class Cards(QObject):
         known = self._known.get(study_id)
         return None if known is None else known.bitmap
 
-    def numbers(self, study_id: str) -> Numbers | None:
+    def numbers(self, study_id: str) -> "Numbers | None":
         """A study's numbers; None until they are known anew."""
         known, plan = self._known.get(study_id), self._plan()
         if known is None or plan is None:
@@ -169,10 +171,12 @@ class Cards(QObject):
             return
         one, pipeline = missing[0], self._desk.live.pipeline
 
-        def work(tick: Tick) -> Numbers:
+        def work(tick: Tick) -> "Numbers":
+            from umber_compass.steps.studies.numbers import numbers_of
+
             return numbers_of(pipeline.derive(plan, one.id), tick)
 
-        def answer(found: Numbers) -> None:
+        def answer(found: "Numbers") -> None:
             known = self._known.get(one.id)
             if known is not None:
                 self._known[one.id] = known._replace(key=_key(plan, one), numbers=found)

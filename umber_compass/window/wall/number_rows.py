@@ -1,14 +1,16 @@
 """Numbers of studies side by side: what is measured in the middle, or on the left where there are
 more than two; the better figure in bold."""
 
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from umber_compass.steps.studies.numbers import Numbers
 from umber_compass.window.widgets.theme import THEME, font
+
+if TYPE_CHECKING:
+    from umber_compass.steps.studies.numbers import Numbers
 
 ROW = 24  # px
 
@@ -21,7 +23,7 @@ class NumberRow(NamedTuple):
     best: int | None  # which of them is better; None where none is
 
 
-def rows_of(found: list[Numbers | None]) -> list[NumberRow]:
+def rows_of(found: "list[Numbers | None]") -> list[NumberRow]:
     """The rows of some studies' numbers; dots stand for what is not known yet."""
     known = next((n for n in found if n is not None), None)
     if known is None:
@@ -33,7 +35,7 @@ def rows_of(found: list[Numbers | None]) -> list[NumberRow]:
     return rows
 
 
-def _best(found: list[Numbers | None], at: int) -> int | None:
+def _best(found: "list[Numbers | None]", at: int) -> int | None:
     figures = [None if n is None else n.figures[at] for n in found]
     numbers = [f.number * f.better for f in figures if f is not None and f.number is not None]
     if len(numbers) < len(found) or len(found) < 2 or not figures[0] or not figures[0].better:

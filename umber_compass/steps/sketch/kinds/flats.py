@@ -5,8 +5,6 @@ import numpy as np
 
 from umber_compass.colour.packed import CLEAR, Packed, pack, unpack
 from umber_compass.picture.mixes import Labels, areas
-from umber_compass.steps.sketch.flats.exact import exact_regions
-from umber_compass.steps.sketch.flats.known import FIRST
 from umber_compass.steps.sketch.flats.lossy import (
     Bytes,
     enlarged,
@@ -43,6 +41,10 @@ def split(
         return _lossy(packed, subject)
     if len(palette.colours) > _MOST_ASKED:
         raise _not_flat(packed, subject)
+    # A start that reads no picture does without these.
+    from umber_compass.steps.sketch.flats.exact import exact_regions
+    from umber_compass.steps.sketch.flats.known import FIRST
+
     known = exact_regions(packed, palette)
     many = len(known.colours)
     if not 0 < many <= MOST_COLOURS or is_shaded(known.colours, _SHADE_EXACT):
