@@ -1,10 +1,11 @@
 """What every bench is: shows results, says which edit is wanted."""
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from umber_compass.steps.checks import Result
 from umber_compass.steps.pipeline import Derived
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.tabs import Pages
 
 
@@ -26,15 +27,11 @@ class Bench(QWidget):
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.setSpacing(8)
-        head = QHBoxLayout()
-        head.setSpacing(12)
         name = QLabel(title)
         name.setObjectName("title")
         self.says = QLabel()
         self.says.setObjectName("quiet")
-        head.addWidget(name)
-        head.addWidget(self.says, 1)
-        self.column.addLayout(head)
+        self.column.addLayout(in_row(name, (self.says, 1), gap=12))
 
     def forward(self, *parts: QWidget) -> None:
         """Say what parts of the bench say, as far as each says it."""

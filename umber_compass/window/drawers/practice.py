@@ -6,7 +6,6 @@ from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
     QGridLayout,
-    QHBoxLayout,
     QLabel,
     QPushButton,
     QWidget,
@@ -20,6 +19,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.benches import steps_titles
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.scrolled import scrolled
 
 
@@ -28,8 +28,6 @@ class PracticeDrawer(Bench):
 
     def __init__(self) -> None:
         super().__init__("Practice")
-        row = QHBoxLayout()
-        row.setSpacing(8)
         self.which = QComboBox()
         self.which.setAccessibleName(self.tr("Practice"))
         for practice in PRACTICES.values():
@@ -39,9 +37,7 @@ class PracticeDrawer(Bench):
         )
         self.about = quiet("")
         self.about.setWordWrap(True)
-        row.addWidget(self.which)
-        row.addWidget(self.about, 1)
-        self.column.addLayout(row)
+        self.column.addLayout(in_row(self.which, (self.about, 1), gap=8))
         inner = QWidget()
         self._grid = QGridLayout(inner)
         self._grid.setContentsMargins(0, 0, 10, 0)

@@ -25,6 +25,7 @@ from umber_compass.window.desk.references import Read, reference_of
 from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.clipboard import copied, picture_of
 from umber_compass.window.widgets.picture_box import PictureBox
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.scrolled import scrolled
 
 
@@ -45,8 +46,6 @@ class ReferenceDrawer(Bench):
         self._asked: tuple[object, ...] = ()
         self._references: Sequence[Reference] = ()
         self._plan: Plan | None = None
-        row = QHBoxLayout()
-        row.setSpacing(8)
         self.which = QComboBox()
         self.which.setAccessibleName(self.tr("Picture beside the plan"))
         self.which.activated.connect(lambda _: self._ask())
@@ -61,11 +60,7 @@ class ReferenceDrawer(Bench):
         self.add.clicked.connect(self.adding)
         self.remove = QPushButton(self.tr("Remove"))
         self.remove.clicked.connect(self._remove)
-        row.addWidget(self.which, 1)
-        row.addWidget(self.view)
-        row.addWidget(self.add)
-        row.addWidget(self.remove)
-        self.column.addLayout(row)
+        self.column.addLayout(in_row((self.which, 1), self.view, self.add, self.remove, gap=8))
         self.picture = PictureBox(self.tr("The picture"), 200)
         self.picture.setToolTip(self.tr("A click picks its colour for the chosen region"))
         self.picture.setCursor(Qt.CursorShape.CrossCursor)

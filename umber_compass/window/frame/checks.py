@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.steps.checks import CHECKS, Fix, Result
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.words import words
 
@@ -187,19 +188,11 @@ class Checks(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(5)
-        head = QHBoxLayout()
         heading = QLabel(self.tr("Checks"))
         heading.setObjectName("heading")
         self._rest = QToolButton()
         self._rest.setObjectName("quiet")
         self._rest.clicked.connect(self._unfold)
-        head.addWidget(heading)
-        head.addStretch(1)
-        head.addWidget(self._rest)
-        layout.addLayout(head)
         self._area, self._inner = QScrollArea(), QWidget()
         self._area.setWidgetResizable(True)
         self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -208,7 +201,7 @@ class Checks(QWidget):
         self._lines = QVBoxLayout(self._inner)
         self._lines.setContentsMargins(0, 0, 0, 0)
         self._lines.setSpacing(5)
-        layout.addWidget(self._area)
+        in_column(in_row(heading, 1, self._rest), self._area, gap=5, on=self)
         self.rows: list[Row] = []
         self._results: list[Result] = []
         self._folded = True

@@ -7,12 +7,13 @@ from pathlib import Path
 
 from PySide6.QtCore import QUrl, qVersion
 from PySide6.QtGui import QKeySequence, QTextCursor
-from PySide6.QtWidgets import QHBoxLayout, QListWidget, QSplitter, QTextBrowser, QWidget
+from PySide6.QtWidgets import QListWidget, QSplitter, QTextBrowser, QWidget
 
 import umber_compass
 from umber_compass.formats import atomic
 from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.actions import Action
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.words import words
 
 _INSIDE = Path(umber_compass.__file__).parent
@@ -73,9 +74,7 @@ class Help(QWidget):
         halves.addWidget(self.pages)
         halves.addWidget(self.text)
         halves.setSizes([170, 690])
-        row = QHBoxLayout(self)
-        row.setContentsMargins(12, 12, 12, 12)
-        row.addWidget(halves)
+        in_row(halves, margins=(12, 12, 12, 12), on=self)
 
     def open(self, page: str) -> None:
         """Bring a page to sight."""

@@ -3,11 +3,9 @@
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QContextMenuEvent
 from PySide6.QtWidgets import (
-    QHBoxLayout,
     QSplitter,
     QStackedWidget,
     QToolButton,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -18,6 +16,7 @@ from umber_compass.window.drawers import DRAWERS
 from umber_compass.window.frame.checks import Checks
 from umber_compass.window.frame.middle import Middle
 from umber_compass.window.frame.route import Route
+from umber_compass.window.widgets.rows import in_column, in_row
 
 _BENCH_PX = 440  # least width
 _SHARES = (640, 488)  # of middle and bench, in a window of the usual size
@@ -33,9 +32,6 @@ class Layout(QWidget):
         super().__init__()
         self.setObjectName("desk")
         self.setAutoFillBackground(True)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 16, 8)
-        row.setSpacing(16)
         self.route = Route([(r.step, r.title) for r in BENCHES.values()])
         self.drawer_buttons: dict[str, QToolButton] = {}
         for name, drawer in DRAWERS.items():
@@ -45,7 +41,6 @@ class Layout(QWidget):
             button.setCheckable(True)
             self.drawer_buttons[name] = button
             self.route.add_below(button)
-        row.addWidget(self.route)
         self.middle = Middle()
         self.stage, self.tray, self.strip = self.middle.stage, self.middle.tray, self.middle.strip
         self.wall = self.middle.wall
@@ -63,7 +58,7 @@ class Layout(QWidget):
         for i, share in enumerate(_SHARES):
             self.splitter.setStretchFactor(i, share)
         self.splitter.setSizes(list(_SHARES))
-        row.addWidget(self.splitter, 1)
+        in_row(self.route, (self.splitter, 1), gap=16, margins=(0, 0, 16, 8), on=self)
 
     def parts(self) -> list[QWidget]:
         """What is styled apart, as it is seen."""
@@ -95,17 +90,13 @@ class Layout(QWidget):
     def _build_right(self) -> QWidget:
         self.right = QWidget()
         self.right.setMinimumWidth(_BENCH_PX)
-        column = QVBoxLayout(self.right)
-        column.setContentsMargins(0, 6, 0, 4)
-        column.setSpacing(12)
         self.benches = Benches({row.step: row.make for row in BENCHES.values()})
         self.drawers = Benches({row.name: row.make for row in DRAWERS.values()})
         self.stack = QStackedWidget()
         for benches in (self.benches, self.drawers):
             benches.each(self._on_made)
         self.checks = Checks()
-        column.addWidget(self.stack, 1)
-        column.addWidget(self.checks)
+        in_column((self.stack, 1), self.checks, gap=12, margins=(0, 6, 0, 4), on=self.right)
         return self.right
 
     def _on_made(self, _: str, bench: Bench) -> None:

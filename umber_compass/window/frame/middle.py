@@ -4,7 +4,7 @@ below a very wide one."""
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from umber_compass.window.frame.tray import Tray
 from umber_compass.window.stage.arriving import Arriving
@@ -12,6 +12,7 @@ from umber_compass.window.stage.stage import Stage
 from umber_compass.window.strip.view_strip import CAPTION, GAP, ViewStrip
 from umber_compass.window.wall.wall import StudyWall
 from umber_compass.window.widgets.notice import Notice
+from umber_compass.window.widgets.rows import in_row
 
 _UPRIGHT, _WIDE = 1.0, 2.2  # width / height of a picture, under and over which views move
 _STRIP = 0.18  # of the height for views in a row; never less than
@@ -52,9 +53,6 @@ class Middle(QWidget):
     def _build_head(self) -> QWidget:
         self.head = QWidget()
         self.head.setFixedHeight(_HEAD_PX)  # whatever it says, or the picture would move with it
-        head = QHBoxLayout(self.head)
-        head.setContentsMargins(0, 0, 0, 0)
-        head.setSpacing(12)
         self.title, self.purpose = QLabel(), QLabel()
         self.title.setObjectName("title")
         self.purpose.setObjectName("quiet")
@@ -62,9 +60,7 @@ class Middle(QWidget):
         self.hint = QLabel(self.tr("Drag the leading hue"))
         self.hint.setObjectName("hint")
         self.hint.setVisible(False)
-        head.addWidget(self.title)
-        head.addWidget(self.purpose, 1)
-        head.addWidget(self.hint)
+        in_row(self.title, (self.purpose, 1), self.hint, gap=12, on=self.head)
         return self.head
 
     def suit(self, aspect: float) -> None:

@@ -11,6 +11,7 @@ from umber_compass.window.bench.bench import quiet
 from umber_compass.window.desk.bringing_back import Left
 from umber_compass.window.desk.recent_plans import when_of
 from umber_compass.window.start.card import Card
+from umber_compass.window.widgets.rows import in_column
 
 _ROOM = QSize(150, 112)
 _WORDS_PX = 470
@@ -47,8 +48,6 @@ class LeftCard(QWidget):
             words.addWidget(line)
         words.addStretch(1)
         grid.addLayout(words, 0, 1)
-        buttons = QVBoxLayout()
-        buttons.setSpacing(8)
         self.back, self.aside = QPushButton(self.tr("Bring it back")), QPushButton()
         self.aside.setText(self.tr("Put it aside"))
         self.aside.setToolTip(
@@ -56,10 +55,7 @@ class LeftCard(QWidget):
         )
         self.aside.setVisible(not is_aside)
         card.clicked.connect(self.back.click)
-        for button in (self.back, self.aside):
-            buttons.addWidget(button)
-        buttons.addStretch(1)
-        grid.addLayout(buttons, 0, 2)
+        grid.addLayout(in_column(self.back, self.aside, 1, gap=8), 0, 2)
         grid.setColumnStretch(3, 1)
 
     def _changes(self, left: Left) -> str:

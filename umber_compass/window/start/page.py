@@ -9,7 +9,6 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
     QGridLayout,
-    QHBoxLayout,
     QLabel,
     QPushButton,
     QScrollArea,
@@ -30,6 +29,7 @@ from umber_compass.window.start.card import Card
 from umber_compass.window.start.left_card import LeftCard
 from umber_compass.window.start.pictures import start_picture
 from umber_compass.window.widgets.clearing import clear
+from umber_compass.window.widgets.rows import in_row
 
 _SMALL = QSize(150, 112)  # of kinds, compositions and demos
 _SHOWN = 4  # pictures in a row
@@ -104,12 +104,9 @@ class StartPage(QScrollArea):
             card.clicked.connect(lambda _=False, k=kind.name: self.choosing.emit(k))
             self.kinds.addWidget(card, 0, i)
         self.kinds.setColumnStretch(len(KINDS), 1)
-        row = QHBoxLayout()
-        row.setSpacing(24)
         self.choose = QPushButton(self.tr("Choose a file …"))
         self.choose.setObjectName("chief")
         self.choose.clicked.connect(lambda: self.choosing.emit(AUTO))
-        row.addWidget(self.choose)
         self.says = QLabel()
         self.says.setObjectName("strong")
         self.says.setWordWrap(True)
@@ -120,8 +117,7 @@ class StartPage(QScrollArea):
             )
         )
         plain.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-        row.addWidget(plain, 1)
-        column.addLayout(row)
+        column.addLayout(in_row(self.choose, (plain, 1), gap=24))
         column.addWidget(self.says)
 
     def _build_compositions(self, column: QVBoxLayout) -> None:
@@ -144,13 +140,9 @@ class StartPage(QScrollArea):
 
     def _add_head(self, column: QVBoxLayout, title: str, says: str) -> QWidget:
         holder = QWidget()
-        line = QHBoxLayout(holder)
-        line.setContentsMargins(0, 0, 0, 0)
-        line.setSpacing(24)
         head = QLabel(title)
         head.setObjectName("title")
-        line.addWidget(head)
-        line.addWidget(quiet(says), 1)
+        in_row(head, (quiet(says), 1), gap=24, on=holder)
         column.addWidget(holder)
         return holder
 

@@ -10,12 +10,12 @@ from PySide6.QtWidgets import (
     QScrollArea,
     QStackedWidget,
     QToolButton,
-    QVBoxLayout,
     QWidget,
 )
 
 from umber_compass.window.wall.card_grid import CardGrid
 from umber_compass.window.wall.compare import Compare
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.tabs import Tabs
 
 # Ways to see every picture of the wall: title, and the view; none for the picture as it is.
@@ -37,18 +37,10 @@ class StudyWall(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
         self.looks = Tabs([self.tr(title) for title, _ in LOOKS])
         self.looks.opened.connect(lambda i: self.looked.emit(LOOKS[i][1]))
         self.says = QLabel(self.tr("Drag across a chosen card to turn its hues"))
         self.says.setObjectName("quiet")
-        head = QHBoxLayout()
-        head.addWidget(self.looks)
-        head.addStretch(1)
-        head.addWidget(self.says)
-        column.addLayout(head)
         self.grid, self.compare = CardGrid(), Compare()
         self.area = QScrollArea()
         self.area.setWidgetResizable(True)
@@ -58,8 +50,9 @@ class StudyWall(QWidget):
         self.pages = QStackedWidget()
         self.pages.addWidget(self.area)
         self.pages.addWidget(self.compare)
-        column.addWidget(self.pages, 1)
-        column.addLayout(self._build_foot())
+        in_column(
+            in_row(self.looks, 1, self.says), (self.pages, 1), self._build_foot(), gap=8, on=self
+        )
 
     def _build_foot(self) -> QHBoxLayout:
         line = QHBoxLayout()

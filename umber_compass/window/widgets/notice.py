@@ -1,7 +1,9 @@
 """The line under the views: what happened, what was refused, and beside it what goes on."""
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QLabel, QPushButton, QSizePolicy, QWidget
+
+from umber_compass.window.widgets.rows import in_row
 
 # Height of one line, and of a refusal that may need two. The button is no higher than a line, or
 # the picture above would move each time something takes long.
@@ -17,8 +19,6 @@ class Notice(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
         self.line, self.progress = QLabel(), QLabel()
         for label in (self.line, self.progress):
             label.setObjectName("quiet")
@@ -29,9 +29,7 @@ class Notice(QWidget):
         self.stop.setObjectName("small")
         self.stop.setFixedHeight(_PLAIN_PX)
         self.stop.clicked.connect(self._stop)
-        row.addWidget(self.line, 1)
-        row.addWidget(self.progress)
-        row.addWidget(self.stop)
+        in_row((self.line, 1), self.progress, self.stop, on=self)
         self._kind = ""
         self._refused = False
         self.end()

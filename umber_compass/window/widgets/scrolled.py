@@ -1,7 +1,9 @@
 """A part that scrolls down where it is higher than its room."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QScrollArea, QWidget
+
+from umber_compass.window.widgets.rows import in_column
 
 
 def scrolled(part: QWidget) -> QScrollArea:
@@ -18,8 +20,5 @@ def scrolled(part: QWidget) -> QScrollArea:
 def at_top(part: QWidget) -> QWidget:
     """A part at the top of its room, at its own height."""
     body = QWidget()
-    column = QVBoxLayout(body)
-    column.setContentsMargins(0, 0, 8, 0)
-    column.addWidget(part)
-    column.addStretch(1)
+    in_column(part, 1, margins=(0, 0, 8, 0), on=body)
     return body

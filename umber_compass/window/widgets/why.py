@@ -2,8 +2,9 @@
 
 from PySide6.QtCore import QPoint, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QLabel, QToolButton, QVBoxLayout, QWidget
 
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.theme import THEME, font, sheet
 from umber_compass.window.widgets.why_pictures import PICTURES, Shape
 
@@ -67,12 +68,14 @@ class WhyButton(QToolButton):
         column.addWidget(text)
         pair = PICTURES.get(self._picture)
         if pair is not None:
-            row = QHBoxLayout()
-            row.setSpacing(12)
-            row.addWidget(_Pair(pair[0], self.tr("as wished")))
-            row.addWidget(_Pair(pair[1], self.tr("not so")))
-            row.addStretch(1)
-            column.addLayout(row)
+            column.addLayout(
+                in_row(
+                    _Pair(pair[0], self.tr("as wished")),
+                    _Pair(pair[1], self.tr("not so")),
+                    1,
+                    gap=12,
+                )
+            )
         card.adjustSize()
         below = self.mapToGlobal(QPoint(self.width() - card.width(), self.height() + 2))
         screen = self.screen().availableGeometry()

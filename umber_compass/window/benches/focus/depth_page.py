@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QMenu,
     QToolButton,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -19,6 +18,7 @@ from umber_compass.steps.focus.depth import GROUPS, add_air, move_group, spread_
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.nudge import Nudge
+from umber_compass.window.widgets.rows import in_column, in_row
 
 _MOST_OFFERED, _MOST_NAMED = 12, 8
 
@@ -33,9 +33,6 @@ class DepthPage(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._air = "#9fb4c0"
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 4, 0, 0)
-        column.setSpacing(10)
         says = quiet(
             self.tr(
                 "Far things have less contrast and chroma, and more air before them. Drag a bar: "
@@ -43,10 +40,9 @@ class DepthPage(QWidget):
             )
         )
         says.setWordWrap(True)
-        column.addWidget(says)
-        column.addLayout(self._build_groups())
-        column.addLayout(self._build_air())
-        column.addStretch(1)
+        in_column(
+            says, self._build_groups(), self._build_air(), 1, gap=10, margins=(0, 4, 0, 0), on=self
+        )
 
     def _build_groups(self) -> QGridLayout:
         grid = QGridLayout()
@@ -79,8 +75,6 @@ class DepthPage(QWidget):
         return grid
 
     def _build_air(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(10)
         head = QLabel(self.tr("air"))
         head.setObjectName("strong")
         self.colour = QToolButton()
@@ -89,10 +83,7 @@ class DepthPage(QWidget):
         self.colour.setToolTip(self.tr("The colour of the air: that of a ground"))
         self.air = Nudge(self.tr("Air before the ground"), 80.0, " %", 5.0, 0.0)
         self._join(self.air, lambda by, merge: add_air(self._air, by / 100, merge))
-        line.addWidget(head)
-        line.addWidget(self.colour)
-        line.addWidget(self.air, 1)
-        return line
+        return in_row(head, self.colour, (self.air, 1), gap=10)
 
     def _join(self, bar: Nudge, edit: Callable[[float, bool], Edit]) -> None:
         bar.by.connect(lambda by: self.edit_wanted.emit(edit(by, True)))

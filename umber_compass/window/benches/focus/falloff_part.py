@@ -1,7 +1,7 @@
 """The fall-off from the focus: which, its band, how far it is applied."""
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.focus_edits import set_falloff
@@ -11,6 +11,7 @@ from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.focus.falloff_chart import FalloffChart
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.rows import in_column
 
 
 class FalloffPart(QWidget):
@@ -28,11 +29,7 @@ class FalloffPart(QWidget):
         self._derived: Derived | None = None
         self._of: FalloffOf = "chroma"
         self.chart = FalloffChart()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
-        column.addLayout(self._build_head())
-        column.addWidget(self.chart)
+        in_column(self._build_head(), self.chart, gap=6, on=self)
         self.apply.clicked.connect(self._apply)
         self.chart.shaped.connect(self._shape)
         self.chart.chosen.connect(self.chosen)

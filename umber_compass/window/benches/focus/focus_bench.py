@@ -4,7 +4,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QPushButton,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -21,6 +20,7 @@ from umber_compass.window.benches.focus.falloff_part import FalloffPart
 from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart
 from umber_compass.window.stage.focus_marks import FocusMarks, marks_of
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.tabs import Pages
 from umber_compass.window.widgets.theme import THEME
 from umber_compass.window.widgets.why import WhyButton
@@ -52,28 +52,17 @@ class FocusBench(Bench):
         self._connect()
 
     def _build_top(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(4)
-        line.addWidget(self.pages.tabs)
-        line.addStretch(1)
         self.set_button = QPushButton(self.tr("Focus on the chosen region"))
         self.set_button.setToolTip(
             self.tr("What should be met first: E does the same, on the stage for what lies there")
         )
         self.roles_button = QPushButton(self.tr("By role"))
         self.roles_button.setToolTip(self.tr("The regions whose role is focus"))
-        line.addWidget(self.set_button)
-        line.addWidget(self.roles_button)
-        return line
+        return in_row(self.pages.tabs, 1, self.set_button, self.roles_button, gap=4)
 
     def _build_pull(self) -> QWidget:
         page = QWidget()
-        column = QVBoxLayout(page)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
-        column.addLayout(self._build_legend())
-        column.addWidget(self.chart, 1)
-        column.addWidget(self.falloff)
+        in_column(self._build_legend(), (self.chart, 1), self.falloff, gap=6, on=page)
         return page
 
     def _build_legend(self) -> QHBoxLayout:

@@ -3,7 +3,6 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QCheckBox,
-    QHBoxLayout,
     QLineEdit,
     QPushButton,
     QScrollArea,
@@ -14,6 +13,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
+from umber_compass.window.widgets.rows import in_row
 
 
 class HandoffBench(Bench):
@@ -35,7 +35,6 @@ class HandoffBench(Bench):
             says = quiet(SAYS[kind])
             says.setContentsMargins(24, 0, 0, 4)
             self.column.addWidget(says)
-        line = QHBoxLayout()
         self.folder = QLineEdit()
         self.folder.setAccessibleName(self.tr("Folder"))
         self.folder.textChanged.connect(self._allow)
@@ -45,10 +44,7 @@ class HandoffBench(Bench):
         self.write = QPushButton(self.tr("Write files"))
         self.write.setObjectName("fix")
         self.write.clicked.connect(self._write)
-        line.addWidget(self.folder, 1)
-        line.addWidget(browse)
-        line.addWidget(self.write)
-        self.column.addLayout(line)
+        self.column.addLayout(in_row((self.folder, 1), browse, self.write))
         self.column.addSpacing(8)
         self._sheet_title = quiet("")
         self.column.addWidget(self._sheet_title)

@@ -21,6 +21,7 @@ from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.mapping import MappedRegion, Mapping
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.peek_button import PeekButton
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.scrolled import at_top, scrolled
 
 _ICON = QSize(120, 18)
@@ -78,8 +79,6 @@ class LibraryPage(Page):
         self.column.addWidget(self.scroll_area, 3)
 
     def _build_buttons(self) -> None:
-        line = QHBoxLayout()
-        line.setSpacing(6)
         self.lay = PeekButton(self.tr("Lay over the regions"))
         self.lay.setObjectName("fix")
         self.lay.clicked.connect(self._lay)
@@ -89,10 +88,7 @@ class LibraryPage(Page):
         self.keep.clicked.connect(self.kept)
         self.remove = QPushButton(self.tr("Remove"))
         self.remove.clicked.connect(self._remove)
-        for button in (self.lay, self.keep, self.remove):
-            line.addWidget(button)
-        line.addStretch(1)
-        self.column.addLayout(line)
+        self.column.addLayout(in_row(self.lay, self.keep, self.remove, 1, gap=6))
 
     @property
     def entries(self) -> list[Entry]:

@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QToolButton, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QMenu, QToolButton, QWidget
 
 from umber_compass.plan.moods import MEASURES, MOODS, MoodMeasure
 from umber_compass.plan.study_edits import set_mood, set_mood_wish
@@ -12,6 +12,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.theme import THEME, font
 
 _WARM, _COOL = "#c98a5e", "#6f9db5"  # what stands for warm and for cool in the bar
@@ -72,7 +73,6 @@ class MoodPage(Page):
                 "changed for this study."
             ),
         )
-        line = QHBoxLayout()
         self.menu = QToolButton()
         self.menu.setObjectName("word")
         self.menu.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
@@ -84,9 +84,7 @@ class MoodPage(Page):
             action = self.menu.menu().addAction(f"{mood.title.lower()}: {mood.says}")
             action.triggered.connect(lambda _=False, m=mood.name: self.want(set_mood(m)))
         self.says = quiet("")
-        line.addWidget(self.menu)
-        line.addWidget(self.says, 1)
-        self.column.addLayout(line)
+        self.column.addLayout(in_row(self.menu, (self.says, 1)))
         self.grid = QGridLayout()
         self.grid.setHorizontalSpacing(10)
         self.grid.setVerticalSpacing(5)

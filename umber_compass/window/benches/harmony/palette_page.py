@@ -23,6 +23,7 @@ from umber_compass.window.benches.harmony.palette_rows import PaletteRow, Palett
 from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.dots import Swatches
 from umber_compass.window.widgets.fields import Of, TextField
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.scrolled import at_top, scrolled
 from umber_compass.window.widgets.setting_field import SettingField
 
@@ -37,15 +38,12 @@ class PalettePage(Page):
         super().__init__()
         self._derived: Derived | None = None
         self._selected = ""
-        top = QHBoxLayout()
         self.says = quiet("")
         self.by_family = QPushButton(self.tr("By family"))
         self.by_family.setObjectName("small")
         self.by_family.setToolTip(self.tr("Rows in the order of families again"))
         self.by_family.clicked.connect(lambda: self.want(order_rows(())))
-        top.addWidget(self.says, 1)
-        top.addWidget(self.by_family)
-        self.column.addLayout(top)
+        self.column.addLayout(in_row((self.says, 1), self.by_family))
         self.rows = PaletteRows()
         self.rows.chosen.connect(self.chosen)
         self.rows.copied.connect(self.copied)
@@ -56,8 +54,6 @@ class PalettePage(Page):
         self._build_extras()
 
     def _build_chosen(self) -> None:
-        line = QHBoxLayout()
-        line.setSpacing(6)
         self.name = TextField(self.tr("Name of the chosen colour"), needed=True)
         self.note = TextField(self.tr("Note on the chosen colour"))
         self.name.setPlaceholderText(self.tr("name"))
@@ -68,11 +64,7 @@ class PalettePage(Page):
         for button in (self.pin, self.lock):
             button.setObjectName("small")
             button.setCheckable(True)
-        line.addWidget(self.name, 2)
-        line.addWidget(self.note, 3)
-        line.addWidget(self.pin)
-        line.addWidget(self.lock)
-        self.column.addLayout(line)
+        self.column.addLayout(in_row((self.name, 2), (self.note, 3), self.pin, self.lock, gap=6))
         self.name.typed.connect(
             lambda of, t: self.want(change_setting("region.REGION.name", t, of.thing))
         )

@@ -38,6 +38,7 @@ from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.benches.harmony.rose import Rose
 from umber_compass.window.benches.harmony.shares import Shares
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.setting_field import SettingField
 from umber_compass.words import words
 
@@ -64,8 +65,6 @@ class RosePage(Page):
         self._connect()
 
     def _build_sentence(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(6)
         self.supports, self.answers = QToolButton(), QToolButton()
         for button, name in (
             (self.supports, self.tr("What supports")),
@@ -75,16 +74,17 @@ class RosePage(Page):
             button.setAccessibleName(name)
             button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
             button.setMenu(QMenu(button))
-        for widget in (
-            QLabel(self.tr("One hue leads,")),
-            self.supports,
-            QLabel(self.tr("support,")),
-            self.answers,
-            QLabel(self.tr("answers.")),
-        ):
-            line.addWidget(widget)
-        line.addStretch(1)
-        return line
+        return in_row(
+            *(
+                QLabel(self.tr("One hue leads,")),
+                self.supports,
+                QLabel(self.tr("support,")),
+                self.answers,
+                QLabel(self.tr("answers.")),
+            ),
+            1,
+            gap=6,
+        )
 
     def _build_readings(self) -> QHBoxLayout:
         """What the colours follow as they are: a click takes it, and no colour moves."""

@@ -20,6 +20,7 @@ from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import Swatches
 from umber_compass.window.widgets.fields import NumberField, signed
 from umber_compass.window.widgets.peek_button import PeekButton
+from umber_compass.window.widgets.rows import in_row
 
 _MOST = 4
 _NO_ZONES = "no zones"
@@ -93,10 +94,7 @@ class SeenPage(Page):
         self.zone_head = QLabel()
         self.zone_head.setObjectName("heading")
         self.column.addWidget(self.zone_head)
-        line = QHBoxLayout()
-        line.setSpacing(12)
         self.face = Head()
-        line.addWidget(self.face)
         side = QVBoxLayout()
         side.setSpacing(6)
         self.school = QComboBox()
@@ -113,16 +111,12 @@ class SeenPage(Page):
         self.school.activated.connect(self._take_zones)
         self.strength = NumberField(self.tr("Strength of the zones"), 0, 200, " %", 10)
         self.strength.wanted.connect(self._take_zones)
-        top = QHBoxLayout()
-        top.addWidget(self.school, 1)
-        top.addWidget(self.strength)
-        side.addLayout(top)
+        side.addLayout(in_row((self.school, 1), self.strength))
         self.zones = QLabel()
         self.zones.setWordWrap(True)
         side.addWidget(self.zones)
         side.addStretch(1)
-        line.addLayout(side, 1)
-        self.column.addLayout(line)
+        self.column.addLayout(in_row(self.face, (side, 1), gap=12))
 
     def _take_zones(self) -> None:
         if self._derived is not None and self._selected:

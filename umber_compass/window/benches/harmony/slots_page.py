@@ -11,6 +11,7 @@ from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.dots import Swatches
 from umber_compass.window.widgets.nudge import Nudge
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.setting_field import SettingField
 
 _SLOTS: tuple[Slot, ...] = ("A", "B", "C", "D", "grey")
@@ -54,8 +55,6 @@ class SlotsPage(Page):
         self.column.addStretch(1)
 
     def _build_pull(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(8)
         self.whose = QToolButton()
         self.whose.setObjectName("quiet")
         self.whose.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
@@ -64,14 +63,12 @@ class SlotsPage(Page):
         self.pull = Nudge(
             self.tr("Pull into the scheme: colours turned toward their hue"), 100.0, " %", 10.0, 0.0
         )
-        line.addWidget(self.whose)
-        line.addWidget(self.pull, 1)
         self.pull.by.connect(lambda by: self.want(pull_into(by / 100, self._slot)))
         self.pull.stepped_by.connect(
             lambda by: self.want(pull_into(by / 100, self._slot)._replace(merge=None))
         )
         self.join_bar(self.pull)
-        return line
+        return in_row(self.whose, (self.pull, 1), gap=8)
 
     def show_page(self, derived: Derived, selected: str) -> None:
         found = {row.slot: row for row in derived.slot_shares}

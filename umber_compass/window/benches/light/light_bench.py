@@ -21,6 +21,7 @@ from umber_compass.window.benches.light.lamp_page import LampPage
 from umber_compass.window.desk.session import Session
 from umber_compass.window.stage.lamp_marks import marks_of
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.tabs import Pages
 
 
@@ -46,22 +47,14 @@ class LightBench(Bench):
         self.chart.copied.connect(self.copied)
 
     def _build_top(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(4)
-        line.addWidget(self.pages.tabs)
-        line.addStretch(1)
         self.switch = QCheckBox(self.tr("light on"))
         self.switch.setToolTip(self.tr("Off, the picture is flat"))
-        line.addWidget(self.switch)
-        return line
+        return in_row(self.pages.tabs, 1, self.switch, gap=4)
 
     def _build_invitation(self) -> QWidget:
         """What is said while the light is off, and the way to switch it on."""
         self.invitation = QFrame()
         self.invitation.setObjectName("check")
-        row = QHBoxLayout(self.invitation)
-        row.setContentsMargins(12, 10, 12, 10)
-        row.setSpacing(16)
         says = QLabel(
             self.tr(
                 "The light is off: the picture shows its flat colours. The lamps below would light "
@@ -72,8 +65,7 @@ class LightBench(Bench):
         self.light_up = QPushButton(self.tr("Switch the light on"))
         self.light_up.setObjectName("chief")
         self.light_up.clicked.connect(lambda: self._take_switch(True))
-        row.addWidget(says, 1)
-        row.addWidget(self.light_up)
+        in_row((says, 1), self.light_up, gap=16, margins=(12, 10, 12, 10), on=self.invitation)
         return self.invitation
 
     def _build_chart(self) -> QWidget:

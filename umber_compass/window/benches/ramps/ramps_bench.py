@@ -25,6 +25,7 @@ from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.benches.ramps.rows import RampLine, RampRow
 from umber_compass.window.widgets.fields import Of
+from umber_compass.window.widgets.rows import in_column
 from umber_compass.window.widgets.setting_field import SettingField
 from umber_compass.window.widgets.timers import single_shot
 
@@ -48,10 +49,7 @@ class RampsBench(Bench):
         self._list.setSpacing(0)
         self._list.setContentsMargins(0, 0, 0, 0)
         inner = QWidget()
-        holder = QVBoxLayout(inner)
-        holder.setContentsMargins(0, 0, 0, 0)
-        holder.addLayout(self._list)
-        holder.addStretch(1)
+        in_column(self._list, 1, on=inner)
         self._scroll = QScrollArea()
         self._scroll.setWidgetResizable(True)
         self._scroll.setWidget(inner)

@@ -6,7 +6,6 @@ from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QAbstractButton,
     QGridLayout,
-    QHBoxLayout,
     QPushButton,
     QSizePolicy,
     QVBoxLayout,
@@ -19,6 +18,7 @@ from umber_compass.window.bench.bench import quiet
 from umber_compass.window.desk.candidates import CHOSEN, Shown
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.clearing import clear
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.scrolled import scrolled
 from umber_compass.window.widgets.tabs import Tabs
 from umber_compass.window.widgets.theme import THEME, font
@@ -79,22 +79,14 @@ class CandidatesPage(QWidget):
         super().__init__()
         self._plan: Plan | None = None
         self._focus = ""
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
-        row = QHBoxLayout()
         self.ways = Tabs([self.tr("in colour"), self.tr("grey"), self.tr("mirrored")], True)
         self.ways.opened.connect(lambda i: self._show_way(_WAYS[i]))
         self.add = QPushButton(self.tr("Add a sketch …"))
         self.add.clicked.connect(self.adding)
-        row.addWidget(self.ways, 1)
-        row.addWidget(self.add)
-        column.addLayout(row)
         inner = QWidget()
         self._grid = QGridLayout(inner)
         self._grid.setContentsMargins(0, 0, 8, 0)
         self._grid.setSpacing(12)
-        column.addWidget(scrolled(inner), 1)
         self.says = quiet(
             self.tr(
                 "A click chooses a sketch for the piece; the others stay here with all that was "
@@ -102,7 +94,7 @@ class CandidatesPage(QWidget):
             )
         )
         self.says.setWordWrap(True)
-        column.addWidget(self.says)
+        in_column(in_row((self.ways, 1), self.add), (scrolled(inner), 1), self.says, gap=8, on=self)
         self.way = _WAYS[0]
         self.cards: list[CandidateCard] = []
 

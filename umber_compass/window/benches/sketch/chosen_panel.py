@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QMenu,
     QPushButton,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -25,6 +24,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.families import join_family
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import Of, TextField
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.words import words
 
 _MIXED = "–"
@@ -39,19 +39,16 @@ class ChosenPanel(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
         self.head = QLabel()
         self.head.setObjectName("strong")
         self.measure = quiet("")
-        line = QHBoxLayout()
-        line.setSpacing(12)
-        line.addWidget(self.head)
-        line.addWidget(self.measure, 1)
-        column.addLayout(line)
-        column.addLayout(self._build_buttons())
-        column.addLayout(self._build_fields())
+        in_column(
+            in_row(self.head, (self.measure, 1), gap=12),
+            self._build_buttons(),
+            self._build_fields(),
+            gap=6,
+            on=self,
+        )
         self._regions: list[Region] = []
         self._derived: Derived | None = None
 

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from typing import TypeAlias
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QScrollArea, QWidget
 
 from umber_compass.document.following_sketch import Followed
 from umber_compass.picture.forms import front_order
@@ -18,6 +18,7 @@ from umber_compass.window.benches.sketch.chosen_panel import ChosenPanel
 from umber_compass.window.benches.sketch.plan_layout import Named
 from umber_compass.window.benches.sketch.stage_plan import StagePlan
 from umber_compass.window.widgets.clearing import clear
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.scrolled import at_top, scrolled
 from umber_compass.words import words
 
@@ -37,23 +38,13 @@ class PlanPage(QWidget):
         self._derived: Derived | None = None
         self._chosen: tuple[str, ...] = ()
         self._followed: Followed | None = None
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
-        top = QHBoxLayout()
-        top.setSpacing(8)
         self.finding = QLineEdit()
         self.finding.setPlaceholderText(self.tr("find a region"))
         self.finding.setAccessibleName(self.tr("Find a region"))
         self.finding.setMaximumWidth(170)
         self.finding.textEdited.connect(self._on_find)
-        top.addWidget(quiet(self.tr("far")))
-        top.addStretch(1)
-        top.addWidget(self.finding)
-        column.addLayout(top)
         self.plan = StagePlan()
         self.area: QScrollArea = scrolled(at_top(self.plan))
-        column.addWidget(self.area, 100)
         below = QHBoxLayout()
         self.says = quiet(
             self.tr("Drag a name to another row, or press 1 to 5; what stands right lies in front.")
@@ -61,14 +52,20 @@ class PlanPage(QWidget):
         self.says.setWordWrap(True)
         below.addWidget(self.says, 1)
         below.addWidget(quiet(self.tr("near")), 0, Qt.AlignmentFlag.AlignBottom)
-        column.addLayout(below)
         self.notes = _Notes()
         self.notes.chosen.connect(self.chosen)
         self.notes.setVisible(False)
-        column.addWidget(self.notes)
         self.panel = ChosenPanel()
-        column.addWidget(self.panel)
-        column.addStretch(1)
+        in_column(
+            in_row(quiet(self.tr("far")), 1, self.finding, gap=8),
+            (self.area, 100),
+            below,
+            self.notes,
+            self.panel,
+            1,
+            gap=6,
+            on=self,
+        )
         self.plan.chosen.connect(self.chosen)
         self.plan.pointed.connect(self.pointed)
         self.plan.moved.connect(self._on_moved)

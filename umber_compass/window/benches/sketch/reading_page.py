@@ -9,10 +9,8 @@ from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
     QGridLayout,
-    QHBoxLayout,
     QLabel,
     QPushButton,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -28,6 +26,7 @@ from umber_compass.window.stage import neck_marks
 from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.picture_box import PictureBox
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.setting_field import SettingField
 
 _HUES: tuple[tuple[ShadingHue, str], ...] = (
@@ -46,41 +45,34 @@ class ReadingPage(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
         self._sketch: object = None
         self._fields: dict[str, NumberField] = {}
         self._told: dict[str, float] = {}
-        row = QHBoxLayout()
-        row.setSpacing(8)
         self.kind = QComboBox()
         for kind in KINDS.values():
             self.kind.addItem(kind.title, kind.name)
         self.kind.setAccessibleName(self.tr("Kind of sketch"))
         self.kind.activated.connect(self._on_kind)
-        row.addWidget(quiet(self.tr("read as")))
-        row.addWidget(self.kind)
         self.kind_says = quiet("")
-        row.addWidget(self.kind_says, 1)
-        column.addLayout(row)
         self._grid = QGridLayout()
         self._grid.setHorizontalSpacing(8)
         self._grid.setColumnStretch(3, 1)
-        column.addLayout(self._grid)
-        line = QHBoxLayout()
         self.count = QLabel()
         self.count.setObjectName("strong")
         self.count.setWordWrap(True)
         self.take = QPushButton(self.tr("Take it"))
         self.take.setToolTip(self.tr("Regions that are found again keep all that was decided"))
         self.take.clicked.connect(lambda: self.taken.emit(self._kind(), dict(self._told)))
-        line.addWidget(self.count, 1)
-        line.addWidget(self.take)
-        column.addLayout(line)
         self.preview = PictureBox(self.tr("What would be found"), 150)
-        column.addWidget(self.preview, 1)
-        column.addWidget(self._build_shading())
+        in_column(
+            in_row(quiet(self.tr("read as")), self.kind, (self.kind_says, 1), gap=8),
+            self._grid,
+            in_row((self.count, 1), self.take),
+            (self.preview, 1),
+            self._build_shading(),
+            gap=8,
+            on=self,
+        )
 
     def _build_shading(self) -> QWidget:
         self.shading = QWidget()

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QPushButton, QWidget
 
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
@@ -12,6 +12,7 @@ from umber_compass.window.benches.sketch.candidates_page import CandidatesPage
 from umber_compass.window.benches.sketch.plan_page import PlanPage
 from umber_compass.window.benches.sketch.reading_page import ReadingPage
 from umber_compass.window.widgets.fields import Of, TextField
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.tabs import Pages
 
 PLAN, CANDIDATES, READING = range(3)
@@ -29,8 +30,6 @@ class SketchBench(Bench):
         self._derived: Derived | None = None
         self.chosen_now: Callable[[], tuple[str, ...]] = tuple
         self._watched = False
-        line = QHBoxLayout()
-        line.setSpacing(8)
         self.plan_page, self.candidates = PlanPage(), CandidatesPage()
         self.reading = ReadingPage()
         self.pages = Pages(
@@ -46,15 +45,10 @@ class SketchBench(Bench):
             self.tr("Take another picture of the same piece; what was decided goes over to it")
         )
         self.replace.clicked.connect(self.replacing)
-        line.addWidget(self.pages.tabs, 1)
-        line.addWidget(self.replace)
-        self.column.addLayout(line)
-        top = QHBoxLayout()
-        top.addWidget(quiet(self.tr("title")))
+        self.column.addLayout(in_row((self.pages.tabs, 1), self.replace, gap=8))
         self.title = TextField(self.tr("Title of the plan"), needed=True)
         self.title.typed.connect(lambda _, t: self.edit_wanted.emit(change_setting("title", t)))
-        top.addWidget(self.title, 1)
-        self.column.addLayout(top)
+        self.column.addLayout(in_row(quiet(self.tr("title")), (self.title, 1)))
         for page in (self.plan_page, self.candidates, self.reading):
             page.edit_wanted.connect(self.edit_wanted)
         self.plan_page.chosen.connect(self.chosen_several)

@@ -20,6 +20,7 @@ from umber_compass.steps.studies.rules import FIRST, RULES
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.wall.number_rows import NumberTable
 from umber_compass.window.widgets.fields import NumberField, Of, TextField
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.scrolled import scrolled
 
 
@@ -77,12 +78,7 @@ class StudiesBench(Bench):
         self.apart.wanted.connect(
             lambda n: self.edit_wanted.emit(set_rule("studies.apart", n, self.tr("apart")))
         )
-        line = QHBoxLayout()
-        line.setSpacing(8)
-        line.addWidget(self.grow, 1)
-        line.addWidget(quiet(self.tr("at least")))
-        line.addWidget(self.apart)
-        column.addLayout(line)
+        column.addLayout(in_row((self.grow, 1), quiet(self.tr("at least")), self.apart, gap=8))
 
     def _build_study(self, column: QVBoxLayout) -> None:
         self.title, self.note, self.reason = TextField(needed=True), TextField(), TextField()

@@ -1,11 +1,12 @@
 """Balance: one button, what it would do, and what could not be met together."""
 
 from PySide6.QtCore import QEvent, QObject, Signal
-from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import QMenu, QPushButton, QToolButton, QWidget
 
 from umber_compass.steps.mending.balance import Balance
 from umber_compass.steps.mending.programme import Constraint
 from umber_compass.window.bench.bench import quiet
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.timers import single_shot
 
 _LOOK_AFTER = 150  # ms of rest on the button
@@ -21,9 +22,6 @@ class BalanceBar(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(8)
         self.button = QPushButton(self.tr("Balance values"))
         self.button.setObjectName("fix")
         self.button.setToolTip(
@@ -43,9 +41,7 @@ class BalanceBar(QWidget):
         )
         self.why.clicked.connect(self.asked_why)
         self.why.setVisible(False)
-        row.addWidget(self.button)
-        row.addWidget(self.says, 1)
-        row.addWidget(self.why)
+        in_row(self.button, (self.says, 1), self.why, gap=8, on=self)
         self._timer = single_shot(self, _LOOK_AFTER, lambda: self.looked.emit(True))
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:

@@ -3,7 +3,7 @@
 from itertools import pairwise
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
 from umber_compass.plan.edits import region
 from umber_compass.plan.practice_edits import set_rule
@@ -24,6 +24,7 @@ from umber_compass.window.benches.values.region_bar import RegionBar
 from umber_compass.window.strip.views import EVERY_VIEW
 from umber_compass.window.widgets import value_words
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.words import words
 
 _BOUNDS = {"dark": (0, 50), "light": (50, 100)}
@@ -50,23 +51,21 @@ class LadderPage(QWidget):
         self._connect()
 
     def _build(self) -> None:
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
-        column.addLayout(self._build_menus())
         both = QHBoxLayout()
         both.setSpacing(6)
         both.addWidget(self.ladder, 1)
         both.addWidget(self.bands)
-        column.addLayout(both, 1)
-        column.addLayout(self._build_order())
-        column.addWidget(self.balance)
-        column.addWidget(self.bar)
+        in_column(
+            self._build_menus(),
+            (both, 1),
+            self._build_order(),
+            self.balance,
+            self.bar,
+            gap=6,
+            on=self,
+        )
 
     def _build_order(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(6)
-        line.addWidget(self.order, 1)
         self.apart = NumberField(
             self.tr("Materials in order are apart by"),
             0,
@@ -82,13 +81,9 @@ class LadderPage(QWidget):
         self.wish_order.setToolTip(
             self.tr("Hold materials to this order; released, no order is wished")
         )
-        line.addWidget(self.wish_order)
-        line.addWidget(self.apart)
-        return line
+        return in_row((self.order, 1), self.wish_order, self.apart, gap=6)
 
     def _build_menus(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(4)
         self.band_menu = _menu_button(self.tr("How many bands, or the picture’s own"))
         menu = self.band_menu.menu()
         for count in range(2, MOST_BANDS + 1):
@@ -107,10 +102,7 @@ class LadderPage(QWidget):
                 lambda _=False, v=view: self.staged.emit(v)
             )
         self.stage_menu.setText(self.tr("on the stage ▾"))
-        for button in (self.band_menu, self.reading, self.stage_menu):
-            line.addWidget(button)
-        line.addStretch(1)
-        return line
+        return in_row(self.band_menu, self.reading, self.stage_menu, 1, gap=4)
 
     def _connect(self) -> None:
         self.bar.edit_wanted.connect(self.edit_wanted)

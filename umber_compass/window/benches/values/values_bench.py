@@ -13,6 +13,7 @@ from umber_compass.window.benches.values.ladder_page import LadderPage
 from umber_compass.window.benches.values.wishes_page import WishesPage
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets import value_words
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.tabs import Pages
 
 _NAMED_FROM = 0.012  # share of the picture
@@ -32,13 +33,7 @@ class ValuesBench(Bench):
         self.forward(self.page, self.wishes)
 
     def _build_top(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(4)
-        line.addWidget(self.pages.tabs)
-        line.addStretch(1)
-        line.addWidget(quiet(self.tr("start from")))
-        line.addWidget(self.keys)
-        return line
+        return in_row(self.pages.tabs, 1, quiet(self.tr("start from")), self.keys, gap=4)
 
     def first_focus(self) -> QWidget | None:
         return self.ladder
