@@ -91,11 +91,9 @@ class Tray(QWidget):
             number = value_text(swatch.value)
             if metrics.horizontalAdvance(number) + 4 > box.width():
                 continue
-            is_named = metrics.horizontalAdvance(swatch.name) + 6 <= box.width()
-            line = BAR + (26 if is_named else 11)  # a number alone stands right below its colour
             painter.setPen(quiet)
-            painter.drawText(QRectF(box.x(), line, box.width(), 18), number)
-            if is_named:
+            painter.drawText(QRectF(box.x(), BAR + 26, box.width(), 18), number)
+            if metrics.horizontalAdvance(swatch.name) + 6 <= box.width():
                 painter.setPen(ink)
                 painter.drawText(QRectF(box.x(), BAR + 11, box.width(), 18), swatch.name)
 
