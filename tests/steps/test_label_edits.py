@@ -43,6 +43,12 @@ class Hands(unittest.TestCase):
         self.assertEqual(len(got.fresh), 1)
         sides = int(got.labels[10, 33]), int(got.labels[10, 47])
         self.assertEqual(set(sides), {2, got.fresh[0]})
+        beside = [int(got.labels[10, x]) for x in (31, 38, 42, 48)]  # the cut is where it was drawn
+        self.assertEqual(beside, [sides[0], sides[0], sides[1], sides[1]])
+        across = label_edits.split_by_line(labels, 2, [(33, 14), (47, 14)]).labels
+        self.assertEqual(int(across[6, 40]), int(across[12, 40]))
+        self.assertEqual(int(across[17, 40]), int(across[23, 40]))
+        self.assertNotEqual(int(across[12, 40]), int(across[17, 40]))
         self.assertEqual(int(got.labels[10, 10]), 2)
         self.assertTrue((got.labels[labels == 1] == 1).all())
         self.assertTrue((got.labels[labels == 2] != 1).all())

@@ -353,6 +353,16 @@ class Checks(Boat):
             set(self.measured(both, "pure")[0].regions), {self.ids["sail"], self.ids["hull"]}
         )
         self.assertEqual(self.measured(switch_wish("pure", False, "x").apply(plan), "pure"), [])
+        for one, way in (("sail", -1), ("hull", 1)):  # white goes down, black up, and not far
+            alone = self.valued(
+                sea=50, sand=60, hull=0 if way > 0 else 30, sail=100 - 60 * (way > 0)
+            )
+            alone = switch_wish("lines", False, "x").apply(alone)
+            found = next(r for r in judge(self.derive(alone)) if r.check == "pure")
+            moved = found.fixes[0].edit.apply(alone)
+            now, then = (self.derive(p).colours[self.ids[one]].mean_value for p in (alone, moved))
+            by = then - now
+            self.assertTrue(0 < way * by < 8, (one, by))
         extremes = [self.measured(p, "extremes")[0].measured for p in (plan, both)]
         self.assertAlmostEqual(
             extremes[1] - extremes[0], 100 * self.derive(plan).shares[self.ids["hull"]], delta=0.1

@@ -20,6 +20,7 @@ from umber_compass.picture.relit import Lit, shaded_at, values_of
 
 _EVERY = 7  # px, prime to any usual width, so that they spread
 BINS = 100  # one for each point of L*
+_BLACK = 1.0  # L* under which a ratio of luminance says nothing
 
 
 class Values(NamedTuple):
@@ -145,7 +146,10 @@ def lit_range(values: Values, adjacency: Adjacency, label: int) -> tuple[float, 
 
 def moved_values(by_code: Floats, planned: float, by: Floats | float) -> Floats:
     """Where values L* come to when the local colour's planned value moves by some L*: light keeps
-    its ratio, so luminance grows by what the planned luminance grows by. Shapes are broadcast."""
+    its ratio, so luminance grows by what the planned luminance grows by. Shapes are broadcast. Black
+    has no ratio to keep; its values move by the same L*."""
+    if planned < _BLACK:
+        return np.asarray(np.clip(by_code + np.asarray(by), 0, 100))
     there = np.clip(planned + np.asarray(by), 0, 100)
     ratio = luminance_of_value(there) / np.maximum(luminance_of_value(planned), 1e-6)
     return value_of_luminance(np.clip(luminance_of_value(by_code) * ratio, 0, 1))
