@@ -146,8 +146,8 @@ def lit_range(values: Values, adjacency: Adjacency, label: int) -> tuple[float, 
 
 def moved_values(by_code: Floats, planned: float, by: Floats | float) -> Floats:
     """Where values L* come to when the local colour's planned value moves by some L*: light keeps
-    its ratio, so luminance grows by what the planned luminance grows by. Shapes are broadcast. Black
-    has no ratio to keep; its values move by the same L*."""
+    its ratio, so luminance grows by what the planned luminance grows by. Shapes are broadcast.
+    Black has no ratio to keep; its values move by the same L*."""
     if planned < _BLACK:
         return np.asarray(np.clip(by_code + np.asarray(by), 0, 100))
     there = np.clip(planned + np.asarray(by), 0, 100)
