@@ -58,13 +58,13 @@ def _lamp_named(plan: Plan, text: str) -> str:
     return text
 
 
-def _stands(plan: Plan, lamp: str) -> Angles:
+def _angles_now(plan: Plan, lamp: str) -> Angles:
     return angles_of(rig_of(plan).lamp(lamp).direction)
 
 
-def _angles(plan: Plan, lamp: str, **changes: Any) -> Edit:
+def _with_angles(plan: Plan, lamp: str, **changes: Any) -> Edit:
     text = words("set {lamp}’s place", lamp=lamp)
-    return set_lamp(lamp, text, direction=direction_of(_stands(plan, lamp)._replace(**changes)))
+    return set_lamp(lamp, text, direction=direction_of(_angles_now(plan, lamp)._replace(**changes)))
 
 
 # fmt: off
@@ -109,9 +109,9 @@ LAMPS = Group((
     *map(from_table, ("lamp.LAMP.colour", "lamp.LAMP.strength")),
     Key("lamp.SUBJECT.angle", Kind(NUMBER, "° clockwise from above", 0, 360),
         "where round the picture it stands",
-        lambda p, n: _stands(p, n).round_deg, lambda p, n, x: _angles(p, n, round_deg=x)),
+        lambda p, n: _angles_now(p, n).round_deg, lambda p, n, x: _with_angles(p, n, round_deg=x)),
     Key("lamp.SUBJECT.off-front", Kind(NUMBER, "° off the front", 0, MOST_DEG),
         "how far it stands from the viewer’s axis",
-        lambda p, n: _stands(p, n).off_deg, lambda p, n, x: _angles(p, n, off_deg=x)),
+        lambda p, n: _angles_now(p, n).off_deg, lambda p, n, x: _with_angles(p, n, off_deg=x)),
     *map(from_table, ("lamp.LAMP.softness", "lamp.LAMP.on")),
 ), "LAMP", lambda plan: (lamp.name for lamp in rig_of(plan).lamps), _lamp_named)

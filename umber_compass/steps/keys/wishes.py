@@ -27,7 +27,7 @@ from umber_compass.words import Refusal, words
 _ROLES, _NONE = "roles", "none"
 
 
-def _wants(plan: Plan) -> HeldWishes:
+def _wishes(plan: Plan) -> HeldWishes:
     return held_wishes(study(plan).wishes, numbers_of(plan.practice, plan.overrides))
 
 
@@ -72,7 +72,7 @@ def _numbers(key: str, text: str, low: float, high: float) -> list[float]:
 
 def _bands(plan: Plan, edges: list[float] | None, shares: list[float] | None) -> Edit:
     """Bands with other edges or shares; where their number changes, the rest is spread evenly."""
-    now = _wants(plan).bands
+    now = _wishes(plan).bands
     count = check_count(len(edges) + 1 if edges is not None else len(shares or ()))
     same = count == len(now.shares)
     made = Bands(
@@ -111,7 +111,7 @@ def _key(plan: Plan, text: str) -> Edit:
 
 def _key_now(plan: Plan) -> str | None:
     """The key that the plan's bands are of, if any."""
-    wishes = _wants(plan)
+    wishes = _wishes(plan)
     same = (
         k for k in KEYS.values() if k.bands == wishes.bands and k.figure == wishes.number("figure")
     )
@@ -127,7 +127,7 @@ def _order(plan: Plan, text: str) -> Edit:
 
 
 def _now(plan: Plan, name: str) -> Setting:
-    wishes = _wants(plan)
+    wishes = _wishes(plan)
     if not wishes.on(name):
         return "off"
     return wishes.number(name) if SPECS[name].rule or SPECS[name].unit else "on"
@@ -151,7 +151,7 @@ def _wish(plan: Plan, name: str, text: str) -> Edit:
     if text in switch:
         return switch_wish(name, switch[text], title)
     if text in ("lock", "unlock"):
-        return lock_wish(name, text == "lock", title, _wants(plan).on(name))
+        return lock_wish(name, text == "lock", title, _wishes(plan).on(name))
     (number, *more) = _numbers(f"wish.{name}"[:60], text, spec.low, spec.high)
     if more or name != spec.name or not (spec.rule or spec.unit):
         raise Refusal(f"wish.{name}"[:60], words("takes on, off, lock or unlock"))
@@ -165,11 +165,11 @@ FOCUS = Group((
     Key("wish.key", Kind("choice", choices=tuple(KEYS)), "a distribution of values to start from",
         lambda p, _: _key_now(p), lambda p, _, x: _key(p, x)),
     Key("wish.bands.edges", Kind(TEXT, "L*, rising, by comma"), "where value bands end",
-        lambda p, _: ",".join(f"{e:g}" for e in _wants(p).bands.edges),
+        lambda p, _: ",".join(f"{e:g}" for e in _wishes(p).bands.edges),
         lambda p, _, x: _edges(p, x)),
     Key("wish.bands.shares", Kind(TEXT, "shares from dark to light, by comma"),
         "what value bands should hold",
-        lambda p, _: ",".join(f"{s:g}" for s in _wants(p).bands.shares),
+        lambda p, _: ",".join(f"{s:g}" for s in _wishes(p).bands.shares),
         lambda p, _, x: _shares(p, x)),
     Key("wish.order.regions", Kind(TEXT, "regions from dark to light, by comma; none"),
         "the order of materials",
