@@ -25,6 +25,7 @@ from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.row import BenchParts, BenchRow
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.benches.harmony.dial import reach
+from umber_compass.window.desk.jobs import job
 from umber_compass.window.desk.moments import preview
 from umber_compass.window.frame.checks import SHOWN
 from umber_compass.window.stage.step_marks import Marks
@@ -107,6 +108,28 @@ class Tables(InWindow):
         self.works.steps.open("harmony")
         self.works.menus.run("room-gallery")
         self.assertEqual(made(), ["HarmonyBench", "HandoffBench"])
+
+    def test_a_job_leaves_a_drag_alone_and_is_answered_for_its_own_document(self):
+        self.open()
+        seen, drags = [], []
+
+        def work(plan, pixels, tick):
+            drags.append(self.session.dragging)
+            return plan.title
+
+        self.desk.begin_drag()
+        wait(
+            self.desk.orders.rested,
+            lambda: job(self.desk, "x", work, lambda made, _: seen.append(made), "x"),
+        )
+        self.assertEqual((seen, drags), (["Lighthouse Bakery"], [True]))
+        self.assertTrue(self.session.dragging)
+        job(self.desk, "x", work, lambda made, _: seen.append(made), "x")
+        before, self.desk.pixels = self.desk.pixels, document.Pixels()
+        self.settle()
+        self.desk.pixels = before
+        self.assertEqual(len(seen), 1)
+        self.desk.seal()
 
     def test_an_action_called_twice_is_an_error_and_order_makes_groups(self):
         menus = Actions(self.window)

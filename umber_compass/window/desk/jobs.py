@@ -32,8 +32,7 @@ def job(
     def prepare() -> Callable[[Tick], tuple[Plan, T]] | None:
         if desk.pixels is not pixels or desk.history is None:
             return None  # another plan came meanwhile
-        desk.session.taking.emit()
-        desk.seal()
+        desk.session.taking.emit()  # and no seal: a drag goes on until there is an answer
         plan = desk.history.now
         return lambda tick: (plan, work(plan, pixels, tick))
 
