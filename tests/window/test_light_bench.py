@@ -297,9 +297,12 @@ class KeptForms(InWindow):
                 ("ellipse", (size[0] * 0.3, 4, size[0] * 0.6, size[1] - 4), scenes.SUN),
             )
             sketch.write_bytes(scenes.encoded(scenes.draw(shapes, size, 2)))
-            wait(self.desk.opened, lambda s=sketch: self.works.files.open_path(s))
+            self.open(sketch)
             self.works.menus.run("step-light")
             self.parts.benches["light"].switch.setChecked(True)
+            if self.desk.derived.lit is None:
+                wait(self.desk.live.rebuilt)
             self.settle()
-            self.assertIsNotNone(self.desk.derived.lit, self.parts.notice.text())
+            says = self.desk.derived.rig.on, self.parts.notice.text()
+            self.assertIsNotNone(self.desk.derived.lit, says)
             self.assertLessEqual(max(self.desk.live.bitmap.packed.shape), 1600)
