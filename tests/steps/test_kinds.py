@@ -10,7 +10,7 @@ from umber_compass.colour.packed import CLEAR, pack
 from umber_compass.steps.sketch import kinds
 from umber_compass.steps.sketch.kinds import grey, lines, many, painting
 from umber_compass.steps.sketch.kinds.layers import split_layers
-from umber_compass.steps.sketch.lines import ink, necks
+from umber_compass.steps.sketch.lines import ink, paper, necks
 from umber_compass.steps.sketch.lines.tips import gap_at
 from umber_compass.steps.sketch.tones.areas import without_bands
 from umber_compass.steps.sketch.tones.groups import find_groups
@@ -42,12 +42,12 @@ class Ink(unittest.TestCase):
 
     def test_ink_is_what_is_clearly_darker_than_most(self):
         self.assertIsNone(ink.ink_of(np.full((40, 40), 240, np.uint8)))
-        grey_ = ink.grey_of(pack(ring()))
+        grey_ = paper.grey_of(pack(ring()))
         where = ink.ink_of(grey_)
         self.assertTrue(where[120, 61:64].any() and not where[120, 150])
         clear = pack(ring())
         clear[:] = CLEAR
-        self.assertEqual(int(ink.grey_of(clear).min()), 255)
+        self.assertEqual(int(paper.grey_of(clear).min()), 255)
 
 
 class Lines(unittest.TestCase):

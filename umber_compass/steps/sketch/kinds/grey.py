@@ -8,7 +8,7 @@ from umber_compass.colour.packed import CLEAR, Packed
 from umber_compass.picture.shading import VALUE_OF_LEVEL
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, setting_of
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, means_of, within_bounds
-from umber_compass.steps.sketch.lines.ink import grey_of
+from umber_compass.steps.sketch.lines.paper import grey_of
 from umber_compass.steps.sketch.tones import areas
 from umber_compass.steps.sketch.tones.groups import LEAST, MOST, find_groups
 from umber_compass.words import Refusal, words

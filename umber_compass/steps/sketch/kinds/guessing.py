@@ -3,21 +3,31 @@
 from typing import NamedTuple
 
 import numpy as np
+import numpy.typing as npt
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
 from umber_compass.steps.sketch.flats.lossy import is_restless
 from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, palette_of
-from umber_compass.steps.sketch.lines.ink import distance_to, grey_of, ink_of
+from umber_compass.steps.sketch.kinds.calm import calm_of, is_grey
+from umber_compass.steps.sketch.lines.ink import distance_to, inked
+from umber_compass.steps.sketch.lines.paper import darkness, drawn_dark
 from umber_compass.words import Words, words
 
 _LOOKED_AT = 1_500_000  # px
-_BANDS, _BANDS_PX = 12, 3_000_000  # of a large picture, that flat areas are looked for in
-_TINTED, _FEW = 14, 0.01  # levels between channels; share of px that may be further apart
-_PAPER, _AT_ENDS, _THIN = 0.5, 0.85, 0.5  # shares
+_EVERY = 5  # px of paper, looked at for its tint
+_BANDS, _BANDS_PX = 12, 2_000_000  # of a large picture, that flat areas are looked for in
+_TINTED = 14  # levels between channels
+_PAPER, _AT_ENDS, _THIN, _MOST_INK = 0.5, 0.85, 0.5, 0.4  # shares
+_NEAR_PAPER, _NEAR_INK = 0.18, 0.64  # of the way from paper to ink
+_ONE_TINT, _MOSTLY = 0.03, 0.9  # of a px's light, by which a channel may be off; share of paper
 _THIN_PX2 = 30  # px²; ink further from paper is no line
 _SPRITE_TINTED = 0.05  # of what is painted; line art on white has less
+_SEVERAL_PX = 200_000  # from which a picture without calm places is restless
 _EXACT = 64  # colours that a picture of few colours has at most
 _FLAT = 0.6  # of px that lie within areas of one colour
+# Shares of calm places: without a step to those beside them beyond the grain, without any; share of
+# all places that are calm where a picture was stored with loss.
+_STILL, _SAME, _CALM = 0.96, 0.5, 0.3
 
 
 class Guess(NamedTuple):
@@ -35,16 +45,12 @@ def guess_kind(packed: Packed) -> Guess:
     step = int(np.ceil(np.sqrt(packed.size / _LOOKED_AT)))
     seen = packed[::step, ::step] if step > 1 else packed
     if _is_lines(seen):
-        return Guess("lines", words("thin dark lines on a light ground"), "grey")
-    rgb = unpack(seen).astype(np.int16)
-    spread = rgb.max(axis=2) - rgb.min(axis=2)
-    is_grey = (
-        bool((spread[seen != CLEAR] > _TINTED).mean() <= _FEW) if (seen != CLEAR).any() else False
-    )
-    shaded = "grey" if is_grey else "painting"
-    if _is_flat(packed):
+        return Guess("lines", words("thin lines on an even ground"), "grey")
+    looked_at = _bands(packed)
+    shaded = "grey" if is_grey(looked_at) else "painting"
+    if _is_flat(looked_at):
         return Guess("flats", words("areas of one colour each"), shaded)
-    if is_grey:
+    if shaded == "grey":
         return Guess("grey", words("greys that change within their areas"))
     return Guess("painting", words("colours that change within their areas"))
 
@@ -62,18 +68,29 @@ def _is_sprite(packed: Packed) -> bool:
 
 
 def _is_lines(seen: Packed) -> bool:
-    grey = grey_of(seen)
-    ink = ink_of(grey)
-    if ink is None or ink.mean() > 0.4:
+    dark = darkness(drawn_dark(seen))
+    if dark is None:
         return False
-    paper, dark = float(np.percentile(grey, 90)), float(np.percentile(grey, 1))
-    dark = min(dark, float(grey.min()) + 20)
-    band = 0.18 * (paper - dark)
-    is_paper, is_dark = grey >= paper - band, grey <= dark + 2 * band
-    if paper < 150 or is_paper.mean() < _PAPER or (is_paper | is_dark).mean() < _AT_ENDS:
+    ink = inked(dark)
+    if ink.mean() > _MOST_INK:
+        return False
+    is_paper, is_dark = dark <= _NEAR_PAPER, dark >= _NEAR_INK
+    if is_paper.mean() < _PAPER or (is_paper | is_dark).mean() < _AT_ENDS:
+        return False
+    if not _is_one_paper(seen, is_paper):
         return False
     # Of ink nearly all is near paper: lines, not shapes.
     return bool((distance_to(~ink)[ink] <= _THIN_PX2).mean() >= _THIN)
+
+
+def _is_one_paper(seen: Packed, paper: npt.NDArray[np.bool_]) -> bool:
+    """Whether the px of paper are of one tint, however they are lit."""
+    rgb = unpack(seen[paper & (seen != CLEAR)][::_EVERY]).astype(np.float32)
+    if not len(rgb):
+        return True
+    share = rgb / np.maximum(rgb.sum(axis=1, keepdims=True), 1)
+    off = np.abs(share - np.median(share, axis=0)).max(axis=1)
+    return bool((off <= _ONE_TINT).mean() >= _MOSTLY)
 
 
 def _bands(packed: Packed) -> Packed:
@@ -88,11 +105,15 @@ def _bands(packed: Packed) -> Packed:
 
 
 def _is_flat(packed: Packed) -> bool:
-    packed = _bands(packed)
     palette = palette_of(packed)
     if not palette.painted:
         return True
+    calm = calm_of(packed)
     if is_lossy(palette):
-        return not is_restless(packed)
+        if not calm.tells:
+            return packed.size < _SEVERAL_PX and not is_restless(packed)
+        return calm.still >= _STILL and calm.calm >= _CALM
     same = np.count_nonzero(packed[:, 1:] == packed[:, :-1]) / max(packed[:, 1:].size, 1)
-    return len(palette.colours) <= _EXACT or bool(same >= _FLAT)
+    if len(palette.colours) <= _EXACT or not calm.tells:
+        return len(palette.colours) <= _EXACT or bool(same >= _FLAT)
+    return calm.still >= _STILL or (calm.same >= _SAME and bool(same >= _FLAT))

@@ -10,8 +10,9 @@ from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.joining import Parts
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, within_bounds
-from umber_compass.steps.sketch.lines.ink import Mask, distance_to, grey_of, ink_of
+from umber_compass.steps.sketch.lines.ink import Mask, distance_to, ink_of
 from umber_compass.steps.sketch.lines.necks import Found, find_areas, grow_into
+from umber_compass.steps.sketch.lines.paper import drawn_dark
 from umber_compass.steps.sketch.lines.tips import Gap
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
@@ -31,10 +32,9 @@ _LINE, _BLACK = (34, 34, 38), (22, 22, 26)
 def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split:
     """The regions of line art, (h, w) 0x00RRGGBB. Raises Refusal if there are no lines, or they
     close nothing."""
-    grey = grey_of(packed)
-    ink = ink_of(grey)
+    ink = ink_of(drawn_dark(packed))
     if ink is None:
-        line = words("no lines are found in it; bring in dark lines on a light ground")
+        line = words("no lines are found in it; bring in lines that part from their ground")
         raise Refusal(subject, line)
     tick(0.1)
     found = find_areas(ink, distance_to(ink), number_of(settings, GAP))

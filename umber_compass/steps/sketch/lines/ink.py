@@ -5,7 +5,7 @@ from typing import TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.packed import CLEAR, Packed, unpack
+from umber_compass.steps.sketch.lines.paper import Dark, Grey, darkness
 
 Mask: TypeAlias = npt.NDArray[np.bool_]
 Near: TypeAlias = npt.NDArray[np.uint8]  # (h, w) squared distance to the nearest ink, capped, px²
@@ -13,26 +13,49 @@ Near: TypeAlias = npt.NDArray[np.uint8]  # (h, w) squared distance to the neares
 CAP = 9  # px; further off nothing is a gap
 CAPPED = CAP * CAP
 _DARKER = 0.35  # of what parts paper from ink, by which a px must be darker than paper
-_LEAST_PARTED = 40  # levels between paper and ink, under which there are no lines
-_EVERY = 7  # px, looked at for paper and ink
+_WEAK, _OVER_GRAIN = 0.2, 5.0  # the same where a line goes on weakly; times the paper's grain
+_PAPER = 0.18  # up to which a px is paper
+_WEAK_PX = 4  # of a weak place, at least
 
 
-def grey_of(packed: Packed) -> npt.NDArray[np.uint8]:
-    """A picture, (h, w) 0x00RRGGBB, as one level a px; what is clear is paper."""
-    rgb = unpack(packed).astype(np.uint16)
-    grey = ((rgb[..., 0] * 54 + rgb[..., 1] * 183 + rgb[..., 2] * 19) >> 8).astype(np.uint8)
-    grey[packed == CLEAR] = 255
-    return grey
+def ink_of(grey: Grey) -> Mask | None:
+    """Which px are ink, (h, w), of a drawing dark on light; None where nothing parts from the
+    paper."""
+    dark = darkness(grey)
+    return None if dark is None else inked(dark)
 
 
-def ink_of(grey: npt.NDArray[np.uint8]) -> Mask | None:
-    """Which px are ink, (h, w); None where nothing parts from the paper."""
-    paper, dark = np.percentile(grey.reshape(-1)[::_EVERY], (90, 1))
-    if paper - dark < _LEAST_PARTED:
-        dark = float(grey.min())
-        if paper - dark < _LEAST_PARTED:
-            return None
-    return np.asarray(grey < paper - _DARKER * (paper - dark))
+def inked(dark: Dark) -> Mask:
+    """Which px are ink, (h, w), by how dark they are: those that are clearly darker than paper,
+    and the weak places that go on from them, as where a pen runs dry."""
+    strong = np.asarray(dark > _DARKER)
+    paper = dark[::3, ::3]
+    paper = paper[paper < _PAPER]
+    grain = 1.48 * float(np.median(np.abs(paper - np.median(paper)))) if len(paper) else 0.0
+    weak = dark > max(_WEAK, _OVER_GRAIN * grain)
+    # The soft sides of a strong line are no weak line.
+    weak &= ~_widened(strong)
+    if not weak.any():
+        return strong
+    from scipy.ndimage import label
+
+    part, count = label(weak, np.ones((3, 3)))
+    goes_on = np.zeros(count + 1, bool)
+    goes_on[np.unique(part[_widened(_widened(strong))])] = True
+    goes_on[0] = False
+    goes_on &= np.bincount(part.reshape(-1)) >= _WEAK_PX
+    return np.asarray(strong | goes_on[part])
+
+
+def _widened(mask: Mask) -> Mask:
+    """A mask with the eight px round each of its own."""
+    found = mask.copy()
+    found[1:] |= mask[:-1]
+    found[:-1] |= mask[1:]
+    across = found.copy()
+    found[:, 1:] |= across[:, :-1]
+    found[:, :-1] |= across[:, 1:]
+    return found
 
 
 def distance_to(ink: Mask) -> Near:

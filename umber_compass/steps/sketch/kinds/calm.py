@@ -1,0 +1,99 @@
+"""What a picture's calm places tell: whether colours stay the same from one to the next, as in
+flats, or drift, as in what is shaded; and whether all of it is of one tint."""
+
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.packed import CLEAR, Packed, unpack
+from umber_compass.colour.spaces import Floats
+
+_SIDE = 8  # px of a place
+_QUIET = 25  # percentile of the places' unrest that grain alone makes
+_LEAST_PAIRS = 60  # of calm places beside each other, under which nothing is told
+_NO_STEP = 0.02  # levels
+_TINTED = 0.02  # of a place's light, by which a channel may be off in a grey
+_PALE = 0.09  # the same, beyond which a tint is a colour
+_TURN = 0.35  # radians about the tint that all places share
+_MOSTLY = 0.97
+
+
+class Calm(NamedTuple):
+    """Shares of the steps between calm places beside each other: `still` within the grain, `same`
+    without any step. `pairs` is how many were looked at, `calm` the share of places that are."""
+
+    calm: float
+    pairs: int
+    still: float
+    same: float
+
+    @property
+    def tells(self) -> bool:
+        """Whether there are enough places to say anything."""
+        return self.pairs >= _LEAST_PAIRS
+
+
+def places_of(packed: Packed) -> tuple[Floats, Floats, Floats]:
+    """Places of a picture, (h, w) 0x00RRGGBB: the mean colour of each, (rows, columns, 3) levels,
+    how much its four quarters differ, and how much its px do."""
+    rows, columns = packed.shape[0] // _SIDE, packed.shape[1] // _SIDE
+    cut = packed[: rows * _SIDE, : columns * _SIDE]
+    rgb = unpack(cut).astype(np.float32)
+    half = _SIDE // 2
+    each = rgb.reshape(rows, 2, half, columns, 2, half, 3)
+    quarters = each.mean(axis=(2, 5))
+    mean = quarters.mean(axis=(1, 3))
+    square = (each * each).mean(axis=(1, 2, 4, 5))
+    unrest = np.sqrt(np.maximum(square - mean * mean, 0)).max(axis=-1)
+    apart = (quarters.max(axis=(1, 3)) - quarters.min(axis=(1, 3))).max(axis=-1)
+    clear = (cut == CLEAR).reshape(rows, _SIDE, columns, _SIDE).any(axis=(1, 3))
+    unrest[clear] = np.inf
+    return mean, apart, unrest
+
+
+def calm_of(packed: Packed) -> Calm:
+    """What the steps between calm places of a picture are."""
+    if min(packed.shape) < 2 * _SIDE:
+        return Calm(0.0, 0, 0.0, 0.0)
+    mean, apart, unrest = places_of(packed)
+    there = np.isfinite(unrest)
+    if not there.any():
+        return Calm(0.0, 0, 0.0, 0.0)
+    grain = float(np.percentile(unrest[there], _QUIET))
+    calm = (apart <= max(2.0, 0.83 * grain)) & (unrest <= 1.8 * grain + 1.5)
+    steps: npt.NDArray[np.floating] = np.concatenate(
+        [
+            np.abs(mean[:, 1:] - mean[:, :-1]).max(axis=-1)[calm[:, 1:] & calm[:, :-1]],
+            np.abs(mean[1:] - mean[:-1]).max(axis=-1)[calm[1:] & calm[:-1]],
+        ]
+    )
+    if not len(steps):
+        return Calm(float(calm[there].mean()), 0, 0.0, 0.0)
+    still = float((steps <= 0.75 + 3 * grain / _SIDE).mean())
+    return Calm(
+        float(calm[there].mean()), len(steps), still, float((steps <= _NO_STEP).mean())
+    )
+
+
+def is_grey(packed: Packed) -> bool:
+    """Whether a picture is of greys, or of one pale tint as toned paper and sepia are; its grain is
+    not asked."""
+    if min(packed.shape) < 2 * _SIDE:
+        rgb = unpack(packed[packed != CLEAR]).astype(np.float32)
+    else:
+        mean, _, unrest = places_of(packed)
+        rgb = mean[np.isfinite(unrest)]
+    if not len(rgb):
+        return False
+    off = rgb / np.maximum(rgb.sum(axis=1, keepdims=True), 24) - 1 / 3
+    far = np.abs(off).max(axis=1)
+    tinted = far > _TINTED
+    if tinted.mean() <= 1 - _MOSTLY:
+        return True
+    if np.percentile(far, 95) > _PALE:
+        return False
+    turn = (off[:, 0] - off[:, 1]) + 1j * (off[:, 2] - off[:, 1])
+    turn = turn[tinted]
+    common = turn.sum()
+    return bool((np.abs(np.angle(turn / common)) <= _TURN).mean() >= _MOSTLY)
