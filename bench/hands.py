@@ -174,9 +174,7 @@ def _paper(rng: Rng, size: tuple[int, int], tone: Floats, dim: float, grain: flo
     cx, cy = rng.uniform(0.3, 0.7, 2)
     far = np.hypot(x / size[0] - cx, y / size[1] - cy)
     light = 1 - dim * far**1.5
-    return np.asarray(
-        tone * light[..., None] + (noise(rng, size, 1) * grain)[..., None]
-    )
+    return np.asarray(tone * light[..., None] + (noise(rng, size, 1) * grain)[..., None])
 
 
 def _on(paper: Floats, ink: Floats, colour: Floats) -> Floats:

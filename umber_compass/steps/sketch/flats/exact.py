@@ -21,6 +21,7 @@ from umber_compass.picture.mixes import (
     with_local,
     with_one,
 )
+from umber_compass.steps.sketch.flats.ghosts import without_ghosts
 from umber_compass.steps.sketch.flats.known import (
     CLEAR_LABEL,
     FIRST,
@@ -71,7 +72,8 @@ def exact_regions(packed: Packed, palette: Palette) -> Known:
             take(mixes, open_[good], some(found, good))
         _try_three(packed, known, place, mixes)
         known, place, mixes = add_thin_colours(packed, known, place, mixes, sharp)
-    return known._replace(labels=_given(packed, known, place, mixes))
+    known = known._replace(labels=_given(packed, known, place, mixes))
+    return known if sharp or hard else without_ghosts(known)
 
 
 def _explained(packed: Packed, known: Known, place: Ints, sharp: bool) -> Mixes:

@@ -71,9 +71,7 @@ def calm_of(packed: Packed) -> Calm:
     if not len(steps):
         return Calm(float(calm[there].mean()), 0, 0.0, 0.0)
     still = float((steps <= 0.75 + 3 * grain / _SIDE).mean())
-    return Calm(
-        float(calm[there].mean()), len(steps), still, float((steps <= _NO_STEP).mean())
-    )
+    return Calm(float(calm[there].mean()), len(steps), still, float((steps <= _NO_STEP).mean()))
 
 
 def is_grey(packed: Packed) -> bool:

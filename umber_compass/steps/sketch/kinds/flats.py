@@ -13,6 +13,7 @@ from umber_compass.steps.sketch.flats.lossy import (
     smaller,
 )
 from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, is_shaded, palette_of
+from umber_compass.steps.sketch.flats.uniting import United, united
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Settings, Split
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -46,10 +47,18 @@ def split(
     from umber_compass.steps.sketch.flats.known import FIRST
 
     known = exact_regions(packed, palette)
-    many = len(known.colours)
-    if not 0 < many <= MOST_COLOURS or is_shaded(known.colours, _SHADE_EXACT):
+    found = united(known.labels, np.ascontiguousarray(unpack(known.colours)), FIRST)
+    return _unless_shaded(packed, subject, found, FIRST, _SHADE_EXACT)
+
+
+def _unless_shaded(packed: Packed, subject: str, found: United, first: int, levels: int) -> Split:
+    """The regions of flats, unless there are too many or most lie a shade apart."""
+    held = np.bincount(found.labels.reshape(-1), minlength=len(found.colours) + first)[first:] > 0
+    if not 0 < np.count_nonzero(held) <= MOST_COLOURS or is_shaded(
+        pack(found.colours[held]), levels
+    ):
         raise _not_flat(packed, subject)
-    return _by_area(known.labels, np.ascontiguousarray(unpack(known.colours)), FIRST)
+    return _by_area(found.labels, found.colours, first, found.joined > 0)
 
 
 def _px_by_px(packed: Packed) -> Split:
@@ -67,14 +76,11 @@ def _lossy(packed: Packed, subject: str) -> Split:
     found = lossy_regions(packed if step == 1 else smaller(packed, step))
     if found is None or len(found.colours) > MOST_COLOURS or found.held < _HELD:
         raise _not_flat(packed, subject)
-    shades = pack(found.colours)
-    if is_shaded(shades, _SHADE_LOSSY):
-        raise _not_flat(packed, subject)
     labels = found.labels if step == 1 else enlarged(packed, found, step)
-    return _by_area(labels, found.colours, 1)
+    return _unless_shaded(packed, subject, united(labels, found.colours, 1), 1, _SHADE_LOSSY)
 
 
-def _by_area(labels: Labels, main: Bytes, first: int) -> Split:
+def _by_area(labels: Labels, main: Bytes, first: int, shaded: bool = False) -> Split:
     """Labels numbered by area, largest first; colours that hold no pixel are dropped. `first` is
     the label of the first colour; lower ones are no region."""
     area = areas(labels, len(main) + first - 1)[first:]
@@ -82,7 +88,7 @@ def _by_area(labels: Labels, main: Bytes, first: int) -> Split:
     order = order[area[order] > 0]
     number = np.zeros(len(area) + first, np.uint16)
     number[order + first] = np.arange(1, len(order) + 1)
-    return Split(number[labels], main[order])
+    return Split(number[labels], main[order], shaded)
 
 
 def _not_flat(packed: Packed, subject: str) -> Refusal:
