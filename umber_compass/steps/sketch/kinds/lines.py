@@ -10,6 +10,7 @@ from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.joining import Parts
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, within_bounds
+from umber_compass.steps.sketch.lines.hatching import without_stripes
 from umber_compass.steps.sketch.lines.ink import Mask, distance_to, ink_of
 from umber_compass.steps.sketch.lines.necks import Found, find_areas, grow_into
 from umber_compass.steps.sketch.lines.paper import drawn_dark
@@ -19,6 +20,7 @@ from umber_compass.work import Tick
 
 GAP = Setting("gap", "close gaps up to", "px", 0, 40, 17)
 OWN_LINES = Setting("own-lines", "lines are a region", "0 or 1", 0, 1, 1)
+HATCHING = Setting("hatching", "hatching is one tone", "0 or 1", 0, 1, 1)
 _ROOT = 7  # px; ink further from paper is no line but a solid black
 _SOLID = _ROOT * _ROOT
 _SOLID_PX = 400  # that such a black holds, at least
@@ -40,6 +42,8 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
     found = find_areas(ink, distance_to(ink), number_of(settings, GAP))
     tick(0.6)
     _refuse_open(found, ink, subject)
+    if number_of(settings, HATCHING):
+        found = without_stripes(found)
     parts = within_bounds(found.areas - 1, unpack(packed), settings, subject)
     count = int(parts.max()) + 1
     parts = grow_into(parts, ~ink)
@@ -163,5 +167,5 @@ def _parted(parts: Parts, count: int) -> npt.NDArray[np.uint8]:
 
 
 KIND = KindSpec(
-    "lines", "Line art", "closed areas become regions", split, (GAP, OWN_LINES, AT_MOST)
+    "lines", "Line art", "closed areas become regions", split, (GAP, OWN_LINES, HATCHING, AT_MOST)
 )
