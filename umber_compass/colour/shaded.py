@@ -28,6 +28,7 @@ _TOP, _FOOT = 94.0, 6.0  # L* from which the ends are soft
 _DARKER, _LIGHTER = 0.25, 0.5  # by which saturation grows and gives way
 COOL_DEG, WARM_DEG = 264.0, 90.0  # OKLCh
 _TURN_DEG, _FULL = 15.0, 30.0  # greatest turn, and the L* off the mean at which it is reached
+_CHANGED = 8.0  # L* from the sketch's own mean, from which the ends are wholly soft
 _VALUES, _HUES = 101, 180
 _GREY = 0.004  # chroma / L below which a colour stays grey
 _ANCHOR_FACING = 0.75  # N.L that a region's mean value stands for
@@ -40,8 +41,10 @@ class TwoLights(NamedTuple):
     key: Floats
 
 
-def values_through(local: Floats, off: Floats) -> Floats:
-    """Value L*, (n,), of local values moved by some L*: softly at both ends, exact at 0."""
+def values_through(local: Floats, off: Floats, mean: Floats | None = None) -> Floats:
+    """Value L*, (n,), of local values moved by some L*: softly at both ends, exact at 0. Where the
+    local value is still the `mean` of what the sketch shows there, it is exact everywhere: what
+    was not changed comes back as it was."""
     moved = local + off
     top = np.maximum(_TOP, local)
     room = np.maximum(100 - top, 1e-6)
@@ -49,17 +52,26 @@ def values_through(local: Floats, off: Floats) -> Floats:
     foot = np.minimum(_FOOT, local)
     depth = np.maximum(foot, 1e-6)
     low = foot - depth * (1 - np.exp(-np.maximum(foot - moved, 0) / depth))
-    return np.asarray(np.where(moved > top, high, np.where(moved < foot, low, moved)))
+    found = np.asarray(np.where(moved > top, high, np.where(moved < foot, low, moved)))
+    if mean is None:
+        return found
+    changed = np.clip(np.abs(local - mean) / _CHANGED, 0, 1)
+    return np.asarray(changed * found + (1 - changed) * np.clip(moved, 0, 100))
 
 
 def shaded(
-    local: Floats, off: Floats, hue: str = "kept", lights: TwoLights | None = None
+    local: Floats,
+    off: Floats,
+    hue: str = "kept",
+    lights: TwoLights | None = None,
+    mean: Floats | None = None,
 ) -> Floats:
     """Encoded colours, (n, 3), of local ones, (n, 3) encoded, at some L* off their own value, (n,).
-    `hue` is kept, cool-warm or rig; the last needs lights."""
+    `hue` is kept, cool-warm or rig; the last needs lights. `mean`, (n,) L*, is what the sketch
+    shows there on the mean."""
     linear = decode(local)
     own = value(linear)
-    shown = values_through(own, off)
+    shown = values_through(own, off, mean)
     if hue == "rig" and lights is not None:
         linear = _between(linear, own, shown, lights)
     lab = oklab(linear)

@@ -16,6 +16,7 @@ from umber_compass.formats import picture
 from umber_compass.formats.plan_file import PlanFile
 from umber_compass.picture.drawing import Drawing, draw
 from umber_compass.picture.mixes import Labels
+from umber_compass.picture.redrawing import redrawn
 from umber_compass.plan.model import Plan, Sketch
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -37,6 +38,8 @@ class Pixels:
         self.drawings: dict[str, Drawing] = {}  # at working size, by the hash of the labels
         self._labels: dict[str, Labels] = {}
         self._encoded: dict[str, bytes] = {}
+        # The picture that hands worked on last, at working size, and the hash of its sketch.
+        self._shown: tuple[str, Packed] | None = None
 
     @classmethod
     def of_file(cls, held: PlanFile) -> "Pixels":
@@ -100,6 +103,17 @@ class Pixels:
             raise Refusal(said, line)
         return found
 
+    def redrawn(self, sketch: Sketch, labels: Labels) -> Drawing:
+        """The drawing of a sketch with other labels, (h, w): where its own is known, only what
+        changed is looked at anew."""
+        if self._shown is None or self._shown[0] != sketch.hash:
+            self._shown = (sketch.hash, shown_at_working_size(self.picture(sketch)))
+        shown = self._shown[1]
+        before = self.drawings.get(sketch.labels)
+        if before is None:
+            return draw(shown, labels_at_working_size(labels), sketch.shaded)
+        return redrawn(before, shown, labels_at_working_size(labels))
+
     def drawing(
         self, sketch: Sketch, subject: str = "", kept: Kept | None = None, tick: Tick = idle
     ) -> Drawing:
@@ -151,16 +165,37 @@ def _sketches(plan: Plan) -> Iterator[Sketch]:
 def at_working_size(packed: Packed, labels: Labels, shaded: bool = False) -> Drawing:
     """The drawing of a sketch, (h, w) 0x00RRGGBB, no larger than the window works on, with its own
     light and dark where it is `shaded`."""
-    height, width = labels.shape
+    return draw(shown_at_working_size(packed), labels_at_working_size(labels), shaded)
+
+
+def _working(shape: tuple[int, ...]) -> tuple[int, int] | None:
+    """Width and height, px, that a larger sketch is worked on at; None for one no larger."""
+    height, width = shape
     longer = max(height, width)
     if longer <= MOST_WORKING:
-        return draw(packed, labels, shaded)
-    size = max(1, width * MOST_WORKING // longer), max(1, height * MOST_WORKING // longer)
+        return None
+    return max(1, width * MOST_WORKING // longer), max(1, height * MOST_WORKING // longer)
+
+
+def shown_at_working_size(packed: Packed) -> Packed:
+    """A sketch's picture, (h, w) 0x00RRGGBB, no larger than the window works on."""
+    size = _working(packed.shape)
+    if size is None:
+        return packed
     # As it lies in memory, blue first: a large picture is not copied to be turned round.
-    image = Image.frombuffer("RGBX", (width, height), packed, "raw", "RGBX", 0, 1)
+    whole = packed.shape[1], packed.shape[0]
+    image = Image.frombuffer("RGBX", whole, packed, "raw", "RGBX", 0, 1)
     small = image.resize(size, Image.Resampling.BOX)
+    shown = np.frombuffer(small.tobytes(), "<u4").reshape(size[1], size[0])
+    return np.asarray(shown & np.uint32(0xFFFFFF))
+
+
+def labels_at_working_size(labels: Labels) -> Labels:
+    """A sketch's labels, (h, w), at the same size."""
+    size = _working(labels.shape)
+    if size is None:
+        return labels
+    height, width = labels.shape
     rows = ((np.arange(size[1]) + 0.5) * height / size[1]).astype(int)
     columns = ((np.arange(size[0]) + 0.5) * width / size[0]).astype(int)
-    shown = np.frombuffer(small.tobytes(), "<u4").reshape(size[1], size[0])
-    there = np.ascontiguousarray(labels[rows[:, None], columns])
-    return draw(shown & np.uint32(0xFFFFFF), there, shaded)
+    return np.ascontiguousarray(labels[rows[:, None], columns])

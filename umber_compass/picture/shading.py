@@ -20,6 +20,7 @@ _CLEAR_STEP = 8.0  # levels between both sides, from which a border says how sof
 _LEAST_STEP = 6.0  # L* between both sides, under which cover cannot be read from grey
 _EVEN_COVER = 0.75  # of the last px of a border that does not part in value
 _SOFT_END = 0.9
+_LEAST_COVER = 0.3  # of its own side that a mixed px holds
 _BEYOND = (1, 2, 4)  # px beyond the soft part at which each side's own grey is read
 _ROWS = 512
 
@@ -74,13 +75,27 @@ def shades_of(
     width = soft[edge.pair[at]]
     ga = _beyond(edge, at, smooth, labels, -1, width, levels)
     gb = _beyond(edge, at, smooth, labels, 1, width, levels)
-    cover = _cover(grey.reshape(-1)[place].astype(np.float32), ga, gb, far)
+    shown = grey.reshape(-1)[place].astype(np.float32)
+    cover = _cover(shown, ga, gb, far)
+    gb = np.round(gb)
+    own, mixed = _told_back(shown, gb, cover)
     out = grey.copy()
-    out.reshape(-1)[place] = (ga + 0.5).astype(np.uint8)
+    out.reshape(-1)[place[mixed]] = own[mixed]
     none = Blends(np.zeros(0, np.intp), np.zeros((0, 3), np.intp), np.zeros((0, 3), np.float32))
-    mixed = cover < 0.995
     borders = Borders(place[mixed], edge.own[at[mixed]], edge.other[at[mixed]], cover[mixed], none)
-    return borders, Shades(out, (gb[mixed] + 0.5).astype(np.uint8), means)
+    return borders, Shades(out, gb[mixed].astype(np.uint8), means)
+
+
+def _told_back(
+    shown: npt.NDArray[np.float32], gb: npt.NDArray[np.float32], cover: npt.NDArray[np.float32]
+) -> tuple[npt.NDArray[np.uint8], npt.NDArray[np.bool_]]:
+    """The grey of its own side that, mixed with the other side's, gives back what a px shows; and
+    where there is one. Elsewhere what it shows is all its own."""
+    part = np.maximum(cover, 1e-3)
+    own = np.clip(np.round((shown - (1 - part) * gb) / part), 0, 255)
+    back = own * cover + gb * (1 - cover)
+    mixed = (cover >= _LEAST_COVER) & (cover < 0.995) & (np.abs(back - shown) <= 1)
+    return own.astype(np.uint8), mixed
 
 
 def _no_borders() -> Borders:

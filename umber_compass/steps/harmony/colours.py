@@ -11,6 +11,7 @@ from umber_compass.colour.shaded import TwoLights, shaded
 from umber_compass.colour.spaces import to_bytes
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import lights_of
+from umber_compass.picture.shading import VALUE_OF_LEVEL
 from umber_compass.plan.model import (
     Colour,
     Gradient,
@@ -142,20 +143,23 @@ def code_table(
         t = indexed.along[begins[k] : ends[k], None]
         table[begins[k] : ends[k]] = (first * (1 - t) + second * t + 0.5).astype(np.uint8)
     if indexed.off is not None and shading is not None and shading.on:
-        return _through(table, indexed.off, shading, rig)
+        return _through(table, indexed, shading, rig)
     return table
 
 
 def _through(
-    table: npt.NDArray[np.uint8], off: npt.NDArray[np.float32], shading: Shading, rig: Rig | None
+    table: npt.NDArray[np.uint8], indexed: IndexedPicture, shading: Shading, rig: Rig | None
 ) -> npt.NDArray[np.uint8]:
     """Local colours by code with the sketch's own shading."""
-    moved = off.astype(float) * (shading.strength / 100)
+    assert indexed.off is not None
+    off = indexed.off.astype(float)
+    moved = off * (shading.strength / 100)
+    mean = VALUE_OF_LEVEL[indexed.key % 256] - off
     lights = lights_of(rig) if rig is not None else None
     two = None
     if lights is not None and not lights.is_dark:
         two = TwoLights(lights.ambient, lights.key.light)
     hue = "kept" if shading.hue == "rig" and two is None else shading.hue
-    through = to_bytes(shaded(table / 255, moved, hue, two))
+    through = to_bytes(shaded(table / 255, moved, hue, two, mean))
     through[0] = table[0]
     return through

@@ -32,7 +32,7 @@ def without_stripes(found: Found) -> Found:
         return found
     owner = np.where(toned, count + group, np.arange(count))
     _take_scraps(owner, toned, area, pairs, length)
-    kept, number = np.unique(owner, return_inverse=True)
+    _, number = np.unique(owner, return_inverse=True)
     table = np.concatenate([[0], number + 1]).astype(np.int32)
     necks = [n._replace(one=int(table[n.one]), other=int(table[n.other])) for n in found.necks]
     return Found(table[found.areas], [n for n in necks if n.one != n.other or not n.closed])
