@@ -7,7 +7,7 @@ from PIL import Image, ImageFilter
 from umber_compass.colour.packed import CLEAR, Packed
 from umber_compass.picture.shading import VALUE_OF_LEVEL
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, setting_of
-from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, means_of, within_bounds
+from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, means_in_value, within_bounds
 from umber_compass.steps.sketch.lines.paper import grey_of
 from umber_compass.steps.sketch.tones import areas
 from umber_compass.steps.sketch.tones.groups import LEAST, MOST, find_groups
@@ -44,7 +44,7 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
     whole = within_bounds(np.where(there, whole, -1), rgb, settings, subject)
     labels, _ = by_area(whole)
     edges = tuple(float(VALUE_OF_LEVEL[edge]) for edge in groups.edges)
-    return Split(labels, means_of(labels, rgb), shaded=True, edges=edges)
+    return Split(labels, means_in_value(labels, packed, grey=True), shaded=True, edges=edges)
 
 
 KIND = KindSpec("grey", "Grey thumbnail", "your shading is kept", split, (GROUPS, AT_MOST))

@@ -5,7 +5,11 @@ from collections.abc import Iterator
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.colour.gamut import fit
+from umber_compass.colour.packed import Packed, unpack
+from umber_compass.colour.spaces import decode, encode, luminance_of_value, oklab, to_bytes
 from umber_compass.picture.mixes import Labels
+from umber_compass.picture.shading import grey_levels, means_by_label
 from umber_compass.steps.sketch.joining import (
     Parts,
     borders_between,
@@ -15,7 +19,7 @@ from umber_compass.steps.sketch.kinds.kind import Setting, Settings, setting_of
 from umber_compass.words import Refusal, words
 
 MOST_REGIONS = 2000
-AT_MOST = Setting("at-most", "regions at most", "regions", 2, MOST_REGIONS, None)
+AT_MOST = Setting("at-most", "regions at most", "regions", 1, MOST_REGIONS, None)
 _FAR = 1e9
 _STRIP_PX = 2_000_000
 
@@ -117,3 +121,16 @@ def means_of(labels: Labels, rgb: npt.NDArray[np.uint8]) -> npt.NDArray[np.uint8
             for i in range(3):
                 total[i] += np.bincount(flat, rgb[rows, :, i].reshape(-1), most + 1)
     return ((total / np.maximum(size, 1)).T[1:] + 0.5).astype(np.uint8)
+
+
+def means_in_value(labels: Labels, packed: Packed, grey: bool = False) -> npt.NDArray[np.uint8]:
+    """The mean colour of each label of a shaded picture, (labels, 3), or its `grey`, at the mean
+    value L* of its px, not at that of the mixed colour: what is planned so gives the picture
+    back."""
+    values = means_by_label(grey_levels(packed), labels)[1:].astype(float)
+    if grey:
+        level = encode(luminance_of_value(values))
+        return to_bytes(np.repeat(level[:, None], 3, axis=1))
+    lab = oklab(decode(means_of(labels, unpack(packed)) / 255))
+    hue = np.degrees(np.arctan2(lab[:, 2], lab[:, 1]))
+    return to_bytes(encode(fit(values, np.hypot(lab[:, 1], lab[:, 2]), hue)))

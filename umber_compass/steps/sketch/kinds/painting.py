@@ -6,11 +6,11 @@ from PIL import Image, ImageFilter
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_of
-from umber_compass.steps.sketch.kinds.many import by_area, means_of
+from umber_compass.steps.sketch.kinds.many import by_area, means_in_value
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
 
-REGIONS = Setting("regions", "regions", "regions", 2, 200, 24)
+REGIONS = Setting("regions", "regions", "regions", 1, 200, 24)
 _SMALL_PX = 400  # the longer side of the copy that regions are found on
 
 
@@ -35,7 +35,7 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
     tick(0.7)
     whole = at_full_size(parts, rgb, by)
     labels, _ = by_area(np.where(packed == CLEAR, -1, whole))
-    return Split(labels, means_of(labels, rgb), shaded=True)
+    return Split(labels, means_in_value(labels, packed), shaded=True)
 
 
 KIND = KindSpec("painting", "Rough painting", "colours and shading are read", split, (REGIONS,))
