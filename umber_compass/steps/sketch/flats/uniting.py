@@ -34,9 +34,7 @@ def united(labels: Labels, colours: Bytes, first: int) -> United:
     length = length[kept].astype(float)
     count = len(colours)
     area = np.bincount(labels.reshape(-1), minlength=count + first)[first:].astype(float)
-    outline = np.asarray(
-        np.bincount(one, length, count) + np.bincount(other, length, count), float
-    )
+    outline = np.asarray(np.bincount(one, length, count) + np.bincount(other, length, count), float)
     width = 2 * area / np.maximum(outline, 1) / np.sqrt(np.maximum(area, 1))
     wide = colours.astype(np.int16)
     apart = np.abs(wide[one] - wide[other]).max(axis=1)

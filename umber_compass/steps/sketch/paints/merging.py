@@ -65,7 +65,7 @@ class _Regions:
 def merged(part: Parts, colours: Colours, wanted: int) -> Parts:
     """Pieces, (h, w) numbered from 0, joined until so many are left."""
     regions = _Regions(part, colours)
-    length, step = _contrasts(part, colours)
+    length, step = contrasts(part, colours)
     owner = list(range(len(length)))
     stamp = [0] * len(owner)
     heap: list[tuple[float, int, int, int, int]] = []
@@ -96,7 +96,7 @@ def merged(part: Parts, colours: Colours, wanted: int) -> Parts:
     return renumbered(part, owner)
 
 
-def _contrasts(part: Parts, colours: Colours) -> tuple[Borders, Borders]:
+def contrasts(part: Parts, colours: Colours) -> tuple[Borders, Borders]:
     """For every two pieces that touch: how long their border is, and the sum over it of the colour
     step between both sides."""
     count = int(part.max()) + 1
