@@ -1,5 +1,5 @@
-"""Pieces of a painting joined to surfaces: light and shade of one thing are one region, because they
-pass into each other, while another thing begins with a step."""
+"""Pieces of a painting joined to surfaces: light and shade of one thing are one region, because
+they pass into each other, while another thing begins with a step."""
 
 import heapq
 
