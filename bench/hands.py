@@ -2,7 +2,8 @@
 paper or scanned. Made unlike bench/drawings.py, so that what is fitted to those proves nothing
 here. Sizes px; seeds from 100 on are held out."""
 
-from collections.abc import Callable
+import io
+from collections.abc import Callable, Iterator
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -52,8 +53,8 @@ def scene(seed: int, size: tuple[int, int] = SIZE) -> tuple[Ints, Floats]:
     at = [np.clip(y + dy, 0, size[1] - 1).round().astype(int)]
     at.append(np.clip(x + dx, 0, size[0] - 1).round().astype(int))
     found = found[at[0], at[1]]
-    kinds, found = np.unique(found, return_inverse=True)
-    return found.reshape(size[::-1]).astype(np.int32), _apart(rng, len(kinds))
+    kinds, numbers = np.unique(found, return_inverse=True)
+    return numbers.reshape(size[::-1]).astype(np.int32), _apart(rng, len(kinds))
 
 
 def _apart(rng: Rng, count: int) -> Floats:
@@ -70,7 +71,7 @@ def _round(pen: ImageDraw.ImageDraw, n: int, x: float, y: float, rx: float, ry: 
     pen.ellipse((x - rx, y - ry, x + rx, y + ry), fill=n)
 
 
-def _portrait(pen: ImageDraw.ImageDraw, n: "object", rng: Rng, size: tuple[int, int]) -> None:
+def _portrait(pen: ImageDraw.ImageDraw, n: Iterator[int], rng: Rng, size: tuple[int, int]) -> None:
     w, h = size
     x, y, r = w * rng.uniform(0.42, 0.58), h * rng.uniform(0.36, 0.44), h * rng.uniform(0.2, 0.25)
     hill = h * rng.uniform(0.5, 0.7)
@@ -96,7 +97,7 @@ def _portrait(pen: ImageDraw.ImageDraw, n: "object", rng: Rng, size: tuple[int, 
     _round(pen, next(n), x - r * 0.9, y + r * 0.7, r * 0.13, r * 0.2)
 
 
-def _shore(pen: ImageDraw.ImageDraw, n: "object", rng: Rng, size: tuple[int, int]) -> None:
+def _shore(pen: ImageDraw.ImageDraw, n: Iterator[int], rng: Rng, size: tuple[int, int]) -> None:
     w, h = size
     sea = h * rng.uniform(0.42, 0.52)
     _round(pen, next(n), w * rng.uniform(0.1, 0.9), h * 0.17, h * 0.07, h * 0.07)
@@ -182,15 +183,13 @@ def _on(paper: Floats, ink: Floats, colour: Floats) -> Floats:
 
 
 def _levels(picture: Floats) -> npt.NDArray[np.uint8]:
-    return np.clip(picture + 0.5, 0, 255).astype(np.uint8)
+    return np.asarray(np.clip(picture + 0.5, 0, 255), np.uint8)
 
 
 def _stored(picture: npt.NDArray[np.uint8], quality: int) -> npt.NDArray[np.uint8]:
-    import io
-
     held = io.BytesIO()
     Image.fromarray(picture).save(held, "JPEG", quality=quality)
-    return np.asarray(Image.open(held).convert("RGB"))
+    return np.asarray(Image.open(held).convert("RGB"), np.uint8)
 
 
 WHITE, INK = np.array([255.0] * 3), np.array([18.0, 16.0, 20.0])
@@ -288,7 +287,8 @@ def _flats(seed: int, how: str) -> Drawn:
     rng = np.random.default_rng(seed + 9000)
     found, colours = scene(seed)
     size = found.shape[::-1]
-    picture, kinds = colours[found], ("flats",)
+    picture = colours[found]
+    kinds: tuple[str, ...] = ("flats",)
     if how.startswith("brushed"):
         tones = int(how.removeprefix("brushed"))
         grain = np.clip(np.round(noise(rng, size, 5) * tones / 4), -(tones // 2), tones // 2)

@@ -29,6 +29,7 @@ from umber_compass.steps.light_views import LIGHT_VIEWS, in_part
 from umber_compass.steps.pipeline import Pipeline, exact_picture
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES, cool_warm
+from umber_compass.steps.sketch import roles as guessed
 from umber_compass.steps.sketch import start
 from umber_compass.steps.sketch.matching import match_regions
 from umber_compass.steps.studies import growing
@@ -99,7 +100,7 @@ def brought_in():
             )
         split = scenes.split(scenes.draw(shapes, size))
         colours = [measure_hex("#" + bytes(c).hex()) for c in split.colours]
-        roles = start.guess_roles(split.labels, colours)
+        roles = guessed.guess_roles(split.labels, colours)
         study = start.first_study(colours, split.labels)
         area = np.bincount(split.labels.reshape(-1))
         found.append(

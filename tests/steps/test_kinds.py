@@ -10,7 +10,7 @@ from umber_compass.colour.packed import CLEAR, pack
 from umber_compass.steps.sketch import kinds
 from umber_compass.steps.sketch.kinds import grey, lines, many, painting
 from umber_compass.steps.sketch.kinds.layers import split_layers
-from umber_compass.steps.sketch.lines import ink, paper, necks
+from umber_compass.steps.sketch.lines import ink, necks, paper
 from umber_compass.steps.sketch.lines.tips import gap_at
 from umber_compass.steps.sketch.tones.areas import without_bands
 from umber_compass.steps.sketch.tones.groups import find_groups

@@ -11,7 +11,7 @@ from umber_compass.plan import edits
 from umber_compass.steps.harmony import colour_words
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.pipeline import Pipeline, picture
-from umber_compass.steps.sketch import naming, start
+from umber_compass.steps.sketch import naming, roles, start
 from umber_compass.steps.sketch.kinds import KINDS
 from umber_compass.words import Refusal
 
@@ -71,7 +71,7 @@ class Roles(unittest.TestCase):
         colours = [
             measure_hex("#" + bytes(c).hex()) for c in np.unique(drawn.reshape(-1, 3), axis=0)
         ]
-        found = start.guess_roles((labels + 1).reshape(size[1], size[0]).astype(np.uint16), colours)
+        found = roles.guess_roles((labels + 1).reshape(size[1], size[0]).astype(np.uint16), colours)
         return {c.hex: r for c, r in zip(colours, found, strict=True)}
 
     def test_ground_figure_middle_ground_and_line(self):

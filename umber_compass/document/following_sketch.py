@@ -22,7 +22,8 @@ from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.many import means_of
 from umber_compass.steps.sketch.matching import Match, match_regions
 from umber_compass.steps.sketch.naming import distinct
-from umber_compass.steps.sketch.start import first_names, guess_roles, lying
+from umber_compass.steps.sketch.roles import guess_roles
+from umber_compass.steps.sketch.start import first_names, lying
 from umber_compass.words import words
 
 # Kinds whose sketch says values but no hues: colours that come later keep those values.

@@ -7,23 +7,18 @@ from msgspec.structs import replace
 from umber_compass.colour.measured import Measured, measure
 from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Colour, Plan, Reading, Region, Sketch, Study
-from umber_compass.plan.terms import Role
 from umber_compass.plan.wishes import MOST_BANDS, Bands, Wishes
 from umber_compass.steps.harmony.fit import read_schemes
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.kind import Split
 from umber_compass.steps.sketch.naming import distinct, place_names, region_names
+from umber_compass.steps.sketch.roles import guess_roles
 from umber_compass.words import Refusal, words
 
 _LONGEST_TITLE = 200
 _UNCOLOURED = 0.02  # mean OKLCh chroma under which a picture has no colour yet
 _MOST_LOOKED_AT = 8_000_000  # px
 _ROWS = 256  # looked at at a time
-_GROUND_FRAME = 0.06  # share of the frame's length from which a region is ground
-_GROUND_AREA = 0.15  # share of the picture from which it is ground anyway
-_STRAIGHT, _ENCLOSED = 0.85, 0.85  # shares of an outline that a window's sides hold
-_BRIGHT = 55  # L* from which a window is one
-_FIGURE_AREA = 0.14  # share of the picture up to which a region off the frame is a figure
 
 
 def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None = None) -> Plan:
@@ -140,69 +135,3 @@ def lying(labels: Labels, count: int) -> tuple[npt.NDArray[np.intp], list[tuple[
         (float(a), float(b)) for a, b in zip(x / whole / width, y / whole / height, strict=True)
     ]
     return area[1:], places[1:]
-
-
-def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:
-    """A rough role for each region, label 1 first: ground by size and how much of the frame it
-    holds, figure if small and off the frame, a dark web of thin strokes a line; a bright shape with
-    straight sides that one region encloses, as a window in a wall, is none."""
-    number = len(colours)
-    frame = np.concatenate([labels[0], labels[-1], labels[1:-1, 0], labels[1:-1, -1]])
-    on_frame = np.bincount(frame, minlength=number + 1)[1:] / len(frame)
-    area = np.bincount(labels.reshape(-1), minlength=number + 1)[1:]
-    thin = _is_thin(labels, area)
-    roles: list[Role] = []
-    for i in range(number):
-        share = area[i] / labels.size
-        if thin[i] and colours[i].value < 35:
-            roles.append("line")
-        elif on_frame[i] > _GROUND_FRAME or share > _GROUND_AREA:
-            roles.append("ground")
-        elif share < _FIGURE_AREA and on_frame[i] == 0:
-            roles.append("figure")
-        else:
-            roles.append("middle ground")
-    for i in _windows(labels, colours, roles):
-        if not thin[i]:
-            roles[i] = "middle ground"
-    return roles
-
-
-def _windows(labels: Labels, colours: list[Measured], roles: list[Role]) -> list[int]:
-    """Which figures are bright, straight-sided and enclosed by one region that is no figure, or
-    straight-sided too, as a frame is; 0 for label 1."""
-    number = len(colours)
-    outline, straight = np.zeros(number + 1), np.zeros(number + 1)
-    pairs = np.zeros((number + 1, number + 1))
-    for turned in (labels, labels.T):
-        row, column = np.nonzero(turned[:, 1:] != turned[:, :-1])
-        left, right = turned[row, column], turned[row, column + 1]
-        np.add.at(pairs, (left, right), 1)
-        np.add.at(pairs, (right, left), 1)
-        below = np.minimum(row + 1, len(turned) - 1)
-        goes_on = (turned[below, column] == left) & (turned[below, column + 1] == right)
-        for side in (left, right):
-            outline += np.bincount(side, minlength=number + 1)
-            straight += np.bincount(side[goes_on], minlength=number + 1)
-    is_straight = straight >= _STRAIGHT * np.maximum(outline, 1)
-    found = []
-    for i in [i for i, role in enumerate(roles) if role == "figure"]:
-        around = int(pairs[i + 1].argmax())
-        encloses = around > 0 and pairs[i + 1, around] >= _ENCLOSED * outline[i + 1]
-        if not (encloses and is_straight[i + 1]):
-            continue
-        value, beside = colours[i].value, colours[around - 1].value
-        wall = roles[around - 1] != "figure" or bool(is_straight[around])
-        if wall and value >= _BRIGHT and value > beside:
-            found.append(i)
-    return found
-
-
-def _is_thin(labels: Labels, area: npt.NDArray[np.intp]) -> npt.NDArray[np.bool_]:
-    """Which labels have hardly any pixel 2 px inside their border."""
-    core = np.ones(labels.shape, bool)
-    for axis in (0, 1):
-        for shift in (2, -2):
-            core &= np.roll(labels, shift, axis) == labels
-    inner = np.bincount(labels[core], minlength=len(area) + 1)[1:]
-    return np.asarray(inner < 0.05 * area)
