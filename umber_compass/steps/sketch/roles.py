@@ -28,7 +28,8 @@ _LIGHTS = 0.03  # of the picture, up to which a round light thing in the sky is 
 _THIN_DARK, _DARK = 35, 45  # L*, of thin strokes and of an outline round several things
 _INNER = 0.05  # of a thin region, that lies 2 px inside its border
 _WIDTH = 0.009  # of the longer side, up to which an outline is wide
-_RING, _HOLLOW = 0.04, 0.4  # the same of a ring; of its box, that it fills at most
+_MOST_OTHERS = 0.5  # of the other regions, that an outline touches
+_RING, _HOLLOW = 0.04, 0.35  # the same of a ring; of its box, that it fills at most
 _ROUND = 0.6  # of the outline of what is in it, that a ring holds
 _WEB, _SHORT, _LONG = 3, 0.15, 0.4  # regions that a web touches; of a side, that it or a stroke is
 
@@ -164,10 +165,10 @@ def _lines(labels: Labels, values: Floats) -> npt.NDArray[np.bool_]:
     width = 2 * area / np.maximum(outline, 1)
     wide = max(3.0, _WIDTH * max(labels.shape))
     darker = (values < _DARK) & (_beside(pairs, length, values) > values + 8)
-    thin |= (width <= wide) & darker
     rings = (width <= _RING * max(labels.shape)) & darker & ~thin
     rings &= _goes_round(pairs, length, outline)
     touches = np.bincount(pairs[(pairs > 0).all(axis=1)].reshape(-1), minlength=count + 1)[1:]
+    rings |= (width <= wide) & darker & (touches >= _MOST_OTHERS * (count - 1)) & ~thin
     for i in np.flatnonzero(thin | rings).tolist():
         rows, columns = np.nonzero(labels == i + 1)
         high, wide = int(np.ptp(rows)) + 1, int(np.ptp(columns)) + 1
