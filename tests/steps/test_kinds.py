@@ -215,13 +215,15 @@ class Layers(unittest.TestCase):
         owner[5:15, 5:25], owner[8:12, 8:12], owner[0, 0] = 1, 3, -1
         rgb = np.full((20, 30, 3), 200, np.uint8)
         rgb[owner == 1] = (40, 80, 120)
-        split = split_layers(owner, ["paper", "coat", "hidden", "pin"], pack(rgb), {}, "x")
+        split = split_layers(
+            owner, ["paper", "coat", "hidden", "pin"], [None] * 4, pack(rgb), {}, "x"
+        )
         self.assertEqual(split.names, ("paper", "coat", "pin"))
         self.assertEqual(split.fronts, (0, 1, 2))
         self.assertEqual(tuple(split.colours[1]), (40, 80, 120))
         self.assertEqual((int(split.labels[0, 0]), split.shaded), (0, False))
         with self.assertRaisesRegex(Refusal, "none of its layers"):
-            split_layers(np.full((4, 4), -1, np.int32), ["a"], pack(rgb[:4, :4]), {}, "x")
+            split_layers(np.full((4, 4), -1, np.int32), ["a"], [None], pack(rgb[:4, :4]), {}, "x")
 
 
 class Guessing(unittest.TestCase):

@@ -1,16 +1,24 @@
 """A layered file as regions: which layer is on top at each px."""
 
+import re
+
 import numpy as np
 import numpy.typing as npt
+from PIL import Image
 
 from umber_compass.colour.packed import Packed
 from umber_compass.formats import openraster
+from umber_compass.formats.layer_modes import CLIPPED, DARKENING, MIXED
 from umber_compass.formats.openraster import Box, Group, Layer, Pictures
+from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.kinds.kind import Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.layers import DEPTH, split_layers
+from umber_compass.steps.sketch.lines.ink import Mask, distance_to
 from umber_compass.work import Tick, idle
 
 _OWNS = 127  # of 255: from this alpha on a layer owns a px
+_THIN_PX2 = 30  # px²; what lies further inside is no line
+_CALLED_LINES = re.compile(r"\b(line|line ?art|lines|ink|inks|inking|outline|outlines)\b", re.I)
 
 
 def split(
@@ -20,15 +28,40 @@ def split(
     layered = openraster.read(data, subject)
     children = _opened(layered.root, int(number_of(settings, DEPTH)))
     owner = np.full(packed.shape, -1, np.int16)
-    names, pictures = [], Pictures(layered)
+    names, roles, pictures = [], list[Role | None](), Pictures(layered)
     for i, child in enumerate(children):
         tick(i / len(children) * 0.8)
         names.append(child.name or f"layer {i + 1}")
+        if not i or (owner < 0).all():
+            child = child._replace(mode=openraster.OVER)  # over nothing it is what it is
         found = _alpha(pictures, child, layered.size, tick)
+        role: Role | None = None
         if found is not None:
             (left, top, right, bottom), alpha = found
-            owner[top:bottom, left:right][alpha > _OWNS] = i
-    return split_layers(owner, names, packed, settings, subject)
+            owns = alpha > _OWNS
+            darkens = child.mode in DARKENING
+            if (darkens or _CALLED_LINES.search(child.name)) and owns.any():
+                role = "line" if _is_thin(owns) else None
+            # What darkens a whole area is its shade, not a thing of its own.
+            if not darkens or role == "line":
+                owner[top:bottom, left:right][owns] = i
+        roles.append(role)
+    return split_layers(owner, names, roles, packed, settings, subject)
+
+
+def _is_thin(owns: Mask) -> bool:
+    """Whether most of what a layer holds is lines."""
+    return bool((distance_to(~owns)[owns] <= _THIN_PX2).mean() >= 0.5)
+
+
+def _presence(image: Image.Image, mode: str) -> npt.NDArray[np.float32]:
+    """How much of a layer is there, (h, w) 0-1: of one that darkens, how dark it is; of one that
+    only tints or lights what is below, nothing."""
+    alpha = np.asarray(image.getchannel("A"), np.float32) / np.float32(255)
+    if mode in DARKENING:
+        light = np.asarray(image.convert("L"), np.float32) / np.float32(255)
+        return np.asarray(alpha * (1 - light), np.float32)
+    return alpha if mode not in MIXED or mode == CLIPPED else np.zeros_like(alpha)
 
 
 def _opened(root: Group, depth: int) -> list[Group | Layer]:
@@ -66,9 +99,9 @@ def _alpha(
         tick(-1)
         if box is not None:
             inner = (box[0] - layer.x, box[1] - layer.y, box[2] - layer.x, box[3] - layer.y)
-            alpha = np.asarray(pictures.of(layer).getchannel("A").crop(inner))
+            alpha = _presence(pictures.of(layer).crop(inner), layer.mode)
             there = clear[box[1] - top : box[3] - top, box[0] - left : box[2] - left]
-            there *= 1 - alpha * np.float32(share / 255)
+            there *= 1 - alpha * np.float32(share)
     np.subtract(1, clear, out=clear)
     clear *= np.float32(255 * whole)
     clear += np.float32(0.5)

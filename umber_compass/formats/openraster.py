@@ -13,6 +13,7 @@ from defusedxml.ElementTree import iterparse
 from PIL import Image
 
 from umber_compass.formats.archives import points_outside
+from umber_compass.formats.layer_modes import MIXED, mixed
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 
@@ -23,7 +24,8 @@ _MOST_PNG = 200_000_000  # bytes of one layer
 _MOST_PX, _MOST_ALL_PX = 100_000_000, 1_000_000_000
 _MOST_SIDE, _MOST_AWAY = 32_767, 65_536
 _NAME = 200
-_STRIP_PX = 2_000_000  # laid on at a time
+_STRIP_PX, _MIXED_PX = 2_000_000, 400_000  # laid on at a time, the latter where colours are mixed
+OVER = "svg:src-over"
 Box: TypeAlias = tuple[int, int, int, int]
 _HOW = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
 _BROKEN = (
@@ -52,6 +54,7 @@ class Group(NamedTuple):
     children: tuple[Union["Group", Layer], ...]
     opacity: float
     visible: bool
+    mode: str = OVER
 
 
 class Layered(NamedTuple):
@@ -141,7 +144,9 @@ def _group(element: Element, names: set[str], subject: str) -> Group:
             children.append(_group(child, names, subject))
         elif child.tag == "layer":
             children.append(_layer(child, names, subject))
-    return Group(_name(element), tuple(children), _opacity(element), _visible(element))
+    return Group(
+        _name(element), tuple(children), _opacity(element), _visible(element), _mode(element)
+    )
 
 
 def _layer(element: Element, names: set[str], subject: str) -> Layer:
@@ -151,8 +156,11 @@ def _layer(element: Element, names: set[str], subject: str) -> Layer:
     x, y = (_whole(element.get(k), 0) for k in ("x", "y"))
     if max(abs(x), abs(y)) > _MOST_AWAY:
         raise _damaged(subject, f"the layer {_name(element)} lies too far outside")
-    mode = (element.get("composite-op") or "svg:src-over")[:60]
-    return Layer(_name(element), src, x, y, _opacity(element), _visible(element), mode)
+    return Layer(_name(element), src, x, y, _opacity(element), _visible(element), _mode(element))
+
+
+def _mode(element: Element) -> str:
+    return (element.get("composite-op") or OVER)[:60]
 
 
 def _name(element: Element) -> str:
@@ -236,20 +244,22 @@ def _unreadable(layer: Layer) -> str:
 
 def leaves(group: Group) -> Iterator[tuple[Layer, float]]:
     """The layers of a group that are seen, the lowest first, each with the share that all it lies
-    in leaves of it, its own opacity included."""
+    in leaves of it, its own opacity included. A layer that only lies over those of its group is
+    laid on as the group is."""
     if not group.visible:
         return
     for child in reversed(group.children):
         if isinstance(child, Group):
             for layer, share in leaves(child):
-                yield layer, share * group.opacity
+                mode = child.mode if layer.mode == OVER else layer.mode
+                yield layer._replace(mode=mode), share * group.opacity
         elif child.visible and child.opacity > 0:
             yield child, child.opacity * group.opacity
 
 
 def flat(data: bytes, subject: str, tick: Tick = idle) -> Image.Image:
-    """A layered file as one picture, RGBA, of its own size: every seen layer laid over those below
-    (as svg:src-over, whatever its mode). A layer costs the px it covers, a strip at a time."""
+    """A layered file as one picture, RGBA, of its own size: every seen layer laid over those below,
+    as its mode says. A layer costs the px it covers, a strip at a time."""
     layered = read(data, subject)
     whole, pictures = Image.new("RGBA", layered.size), Pictures(layered)
     seen = list(leaves(layered.root))
@@ -265,7 +275,7 @@ def _lay(
     whole: Image.Image, image: Image.Image, layer: Layer, share: float, box: Box, tick: Tick
 ) -> None:
     left, top, right, bottom = box
-    high = max(1, _STRIP_PX // (right - left))
+    high = max(1, (_STRIP_PX if layer.mode == OVER else _MIXED_PX) // (right - left))
     for begin in range(top, bottom, high):
         tick(-1)
         end = min(begin + high, bottom)
@@ -273,7 +283,11 @@ def _lay(
         over = image.crop(part)
         if share < 1:
             over.putalpha(over.getchannel("A").point(lambda a: round(a * share)))
-        whole.alpha_composite(over, (left, begin))
+        if layer.mode in MIXED:
+            under = whole.crop((left, begin, right, end))
+            whole.paste(mixed(under, over, layer.mode), (left, begin))
+        else:
+            whole.alpha_composite(over, (left, begin))
 
 
 def _damaged(subject: str, why: str) -> Refusal:

@@ -6,6 +6,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.packed import Levels, Packed, unpack
 from umber_compass.picture.mixes import Labels
+from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, setting_of
 from umber_compass.steps.sketch.kinds.many import (
     AT_MOST,
@@ -30,12 +31,14 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
 def split_layers(
     owner: npt.NDArray[np.int16],
     names: list[str],
+    roles: list[Role | None],
     packed: Packed,
     settings: Settings,
     subject: str,
 ) -> Split:
     """The regions of layers: `owner`, (h, w), says which of the names, lowest first, is on top at
-    each px, -1 where none is. Raises Refusal if nothing is seen."""
+    each px, -1 where none is; `roles` are those that layers tell. Raises Refusal if nothing is
+    seen."""
     area = np.zeros(len(names), np.intp)
     for rows in strips_of(owner.shape):
         area += np.bincount(owner[rows].reshape(-1) + 1, minlength=len(names) + 1)[1:]
@@ -53,7 +56,8 @@ def split_layers(
     colours = means_of(labels, rgb)
     shaded = _is_shaded(labels, rgb, colours)
     said = tuple(names[i] for i in lead)
-    return Split(labels, colours, shaded, said, (), tuple(int(r) for r in rank))
+    told = tuple(roles[i] for i in lead)
+    return Split(labels, colours, shaded, said, told, tuple(int(r) for r in rank))
 
 
 def _numbered(owner: npt.NDArray[np.int16], area: npt.NDArray[np.intp]) -> tuple[Labels, list[int]]:
