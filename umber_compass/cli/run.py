@@ -108,6 +108,7 @@ def _add_sketches(commands: Any) -> None:
     new.add_argument("sketch", help="a picture; with --from none a composition’s name")
     new.add_argument("-o", "--output", required=True, metavar="PLAN")
     new.add_argument("--focus", type=_place, metavar="X,Y", help="px in the sketch")
+    new.add_argument("--shading", metavar="PICTURE", help="takes its light and dark from it")
     other = _command(commands, "replace", "another sketch for a plan", sketches.replace)
     other.add_argument("plan")
     other.add_argument("sketch")

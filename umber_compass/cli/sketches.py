@@ -6,7 +6,9 @@ from typing import Any
 
 from umber_compass import document
 from umber_compass.cli.plans import as_regions, readings
-from umber_compass.document.following_sketch import followed
+from umber_compass.document.opening import begun
+from umber_compass.document.pixels import hash_of
+from umber_compass.document.second_picture import completes, replaced, shaded_by
 from umber_compass.document.splitting import split_picture
 from umber_compass.document.state import state_folder
 from umber_compass.formats import picture
@@ -25,10 +27,14 @@ def new(args: Namespace) -> dict[str, Any]:
         made = document.compose(args.sketch)
     else:
         settings = settings_from(args.told or [], args.kind)
-        made = document.bring_in(Path(args.sketch), args.focus, args.kind, settings=settings)
+        path = Path(args.sketch)
+        if args.shading is None:
+            made = document.bring_in(path, args.focus, args.kind, settings=settings)
+        else:
+            made = _with_shading(path, Path(args.shading), args, settings)
     document.save(made.plan, made.pixels, Path(args.output))
     sketch = made.plan.sketch
-    if args.kind != NONE:
+    if args.kind != NONE and args.shading is None:
         SketchPaths(state_folder()).note(sketch.hash, Path(args.sketch))
     return {
         **as_regions(made),
@@ -40,6 +46,17 @@ def new(args: Namespace) -> dict[str, Any]:
         ],
         "harmony": readings(study(made.plan)),
     }
+
+
+def _with_shading(
+    path: Path, shading: Path, args: Namespace, settings: dict[str, float]
+) -> document.Opened:
+    """A plan for a picture, with the light and dark of another."""
+    read, other = picture.read(path), picture.read(shading)
+    name = document.plain_name(path.name)
+    chosen = split_picture(read, name, args.kind, settings)
+    made, told = shaded_by(read, chosen, other, document.plain_name(shading.name))
+    return begun(made, told, name, args.focus)
 
 
 def settings_from(told: list[str], kind: str) -> dict[str, float]:
@@ -72,11 +89,14 @@ def replace(args: Namespace) -> dict[str, Any]:
     read = picture.read(path)
     same = args.kind in (AUTO, sketch.kind)
     kind = sketch.kind if args.kind == AUTO and sketch.kind != NONE else args.kind
+    if args.kind == AUTO and completes(sketch, read):
+        same, kind = False, AUTO
     told = settings_from(args.told or [], kind)
     chosen = split_picture(read, path.name, kind, {**(sketch.settings if same else {}), **told})
     name = document.plain_name(path.name)
-    found = followed(opened.plan, opened.pixels, read, chosen, name)
-    SketchPaths(state_folder()).note(found.sketch.hash, path)
+    found = replaced(opened.plan, opened.pixels, read, chosen, name)
+    if found.sketch.hash in (hash_of(read.data), sketch.hash):
+        SketchPaths(state_folder()).note(found.sketch.hash, path)
     plan = found.edit.apply(opened.plan)
     document.save(plan, opened.pixels, Path(args.output))
     return {

@@ -65,7 +65,7 @@ def followed(
     split = chosen.split
     old_labels = pixels.labels(plan.sketch)
     match = match_regions(
-        old_labels, _colours_of(plan, pixels, old_labels), split.labels, split.colours
+        old_labels, colours_of(plan, pixels, old_labels), split.labels, split.colours
     )
     sketch = add_sketch(pixels, read, chosen, name)
     by_label = {r.label: r for r in plan.regions}
@@ -114,7 +114,7 @@ def _ids(match: Match, id_of: Mapping[int, Id], what: str) -> tuple[Id, ...]:
     return tuple(id_of[p.new] for p in match.pairs if getattr(p, what))
 
 
-def _colours_of(plan: Plan, pixels: Pixels, labels: Labels) -> Levels:
+def colours_of(plan: Plan, pixels: Pixels, labels: Labels) -> Levels:
     """What each region looks like in the sketch, label 1 first."""
     packed = pixels.picture(plan.sketch)
     found = means_of(labels, np.ascontiguousarray(unpack(packed)))

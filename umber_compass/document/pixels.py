@@ -62,16 +62,17 @@ class Pixels:
         self.references[key] = data
         return key
 
-    def add_labels(self, labels: Labels) -> str:
-        """Take label pixels, (h, w), in; gives their hash."""
-        key, data = self.encoded(labels)
+    def add_labels(self, labels: Labels, of: str = "") -> str:
+        """Take label pixels, (h, w), in; gives their hash. `of` is what their drawing is made from,
+        where the same labels have another one."""
+        key, data = self.encoded(labels, of)
         self.take_labels(key, data, labels)
         return key
 
     @staticmethod
-    def encoded(labels: Labels) -> tuple[str, bytes]:
+    def encoded(labels: Labels, of: str = "") -> tuple[str, bytes]:
         """Label pixels as they lie in a file, and their hash: what takes time of taking them in."""
-        data = picture.png_bytes(labels)
+        data = picture.png_bytes(labels, of)
         return hash_of(data), data
 
     def take_labels(self, key: str, data: bytes, labels: Labels) -> None:

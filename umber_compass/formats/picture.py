@@ -236,10 +236,11 @@ def _from_lab() -> ImageCms.ImageCmsTransform:
     return ImageCms.buildTransform(lab, srgb, "LAB", "RGB")
 
 
-def png_bytes(pixels: Levels | npt.NDArray[np.uint16]) -> bytes:
-    """A PNG, tagged sRGB, of (h, w, 3) 8-bit colours, or untagged of (h, w) 16-bit numbers."""
+def png_bytes(pixels: Levels | npt.NDArray[np.uint16], source: str = "") -> bytes:
+    """A PNG, tagged sRGB, of (h, w, 3) 8-bit colours, or untagged of (h, w) 16-bit numbers;
+    `source` is kept in it as text."""
     out = io.BytesIO()
-    _save_png(Image.fromarray(pixels), out, pixels.ndim == 3)
+    _save_png(Image.fromarray(pixels), out, pixels.ndim == 3, {"Source": source})
     return out.getvalue()
 
 
@@ -277,13 +278,16 @@ def write_image(path: Path, image: Image.Image) -> None:
 
 def fill_png(image: Image.Image, out: IO[bytes], software: str = "") -> None:
     """A PNG, tagged sRGB, of a picture into a stream; `software` says who wrote it."""
-    _save_png(image, out, True, software)
+    _save_png(image, out, True, {"Software": software})
 
 
-def _save_png(image: Image.Image, out: IO[bytes], tagged: bool, software: str = "") -> None:
+def _save_png(
+    image: Image.Image, out: IO[bytes], tagged: bool, texts: dict[str, str] | None = None
+) -> None:
     chunks = PngImagePlugin.PngInfo()
-    if software:
-        chunks.add_text("Software", software)
+    for key, text in (texts or {}).items():
+        if text:
+            chunks.add_text(key, text)
     if tagged:
         chunks.add(b"sRGB", b"\0")  # perceptual intent
     image.save(out, "PNG", pnginfo=chunks, compress_level=6)

@@ -19,6 +19,11 @@ _WITHIN, _RECOLOURED = 0.9, 0.06  # containment; OKLab apart
 _WORTH_SHIFT = 1.02  # times more borders that fall together, for a shift to be believed
 
 
+_FINE_SIDE = 1000  # px, the longer side at which a grey picture is lined up
+_EDGE_LEVELS = 24  # a px, beyond which an edge is no clearer
+_MOST_SHIFT = 50  # of the longer side, over what it may be moved
+
+
 class Matched(NamedTuple):
     """An old and a new region that are one."""
 
@@ -97,17 +102,47 @@ def _shifted(a: Labels, b: Labels) -> Labels:
     from scipy.ndimage import uniform_filter
 
     one, two = uniform_filter(_borders(a), 3), uniform_filter(_borders(b), 3)
+    dy, dx = _shift(one, two, max(one.shape))
+    return np.asarray(_moved(b, dy, dx)) if dy or dx else b
+
+
+def _shift(
+    one: npt.NDArray[np.float32], two: npt.NDArray[np.float32], most: int
+) -> tuple[int, int]:
+    """How far the second must be moved, down and to the right, to fall on the first: at most so
+    many px, and not at all where that makes no more of both fall together."""
     spectrum = np.fft.rfft2(one) * np.conj(np.fft.rfft2(two))
     peak = np.fft.irfft2(spectrum / np.maximum(np.abs(spectrum), 1e-9), s=one.shape)
+    down, across = (np.minimum(np.arange(n), n - np.arange(n)) <= most for n in one.shape)
+    peak = np.where(down[:, None] & across, peak, -np.inf)
     dy, dx = divmod(int(peak.argmax()), peak.shape[1])
     dy -= one.shape[0] if dy > one.shape[0] // 2 else 0
     dx -= one.shape[1] if dx > one.shape[1] // 2 else 0
-    if not dy and not dx:
-        return b
     moved = _moved(two, dy, dx)
     if float((one * moved).sum()) < _WORTH_SHIFT * float((one * two).sum()):
-        return b
-    return np.asarray(_moved(b, dy, dx))
+        return 0, 0
+    return dy, dx
+
+
+def shift_between(labels: Labels, grey: Levels) -> tuple[int, int]:
+    """How far a grey picture, (h, w), must be moved, px down and to the right, for its edges to
+    fall on the borders of labels of its size; at most a fiftieth of the longer side."""
+    from scipy.ndimage import uniform_filter
+
+    step = max(1, -(-max(labels.shape) // _FINE_SIDE))
+    height, width = (n // step * step for n in labels.shape)
+
+    def smaller(array: npt.NDArray[np.float32]) -> npt.NDArray[np.float32]:
+        cut = array[:height, :width].reshape(height // step, step, width // step, step)
+        return np.asarray(cut.max(axis=(1, 3)), np.float32)
+
+    smooth = uniform_filter(grey.astype(np.float32), 3)
+    edges = np.hypot(*np.gradient(smooth)).astype(np.float32)
+    edges = np.minimum(edges, np.float32(_EDGE_LEVELS))
+    one = uniform_filter(smaller(_borders(labels)), 3)
+    two = uniform_filter(smaller(edges), 3)
+    dy, dx = _shift(one, two, max(1, max(one.shape) // _MOST_SHIFT))
+    return dy * step, dx * step
 
 
 def _moved(array: npt.NDArray, dy: int, dx: int) -> npt.NDArray:  # type: ignore[type-arg]  # any
