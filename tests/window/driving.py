@@ -47,6 +47,7 @@ class Answers(Dialogs):
 
     def __init__(self):
         self.path, self.unsaved_answer, self.asked = None, "discard", []
+        self.second = "open"
         self.may_replace, self.changed_answer, self.may_go = False, "cancel", False
 
     def _say(self, what):
@@ -78,6 +79,10 @@ class Answers(Dialogs):
     def changed(self, parent, name):
         self.asked.append(f"changed {name}")
         return self.changed_answer
+
+    def second_picture(self, parent, name):
+        self.asked.append(f"second {name}")
+        return self.second
 
     def most_go(self, parent, name, gone, count, there, fresh):
         self.asked.append(f"{name}: {gone} of {count} go")

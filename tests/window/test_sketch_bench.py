@@ -262,12 +262,32 @@ class Watched(OnSketch):
         values = {r.id: study(self.plan).colours[r.id].value for r in self.plan.regions}
         self.answers.path = self.file
         self.changed(lambda: self.press(self.bench.replace))
-        self.assertIsNone(self.desk.derived.drawing.shades)
+        self.assertIsNotNone(self.desk.derived.drawing.shades)  # the light and dark stay
         kept = [r.id for r in self.plan.regions if r.id in values]
         self.assertGreaterEqual(len(kept), 3)
         for region in kept:
             self.assertEqual(study(self.plan).colours[region].value, values[region])
         self.assertGreater(max(study(self.plan).colours[r].chroma for r in kept), 0.04)
+
+    def test_a_second_picture_gives_its_shading_or_its_regions(self):
+        light = np.linspace(60, 230, 240)[None] * np.ones((160, 1))
+        path = self.folder / "light.png"
+        Image.fromarray(light.astype(np.uint8)).resize((480, 320)).save(path)
+        files = QMimeData()
+        files.setUrls([QUrl.fromLocalFile(str(path))])
+        before = self.plan.regions
+        self.answers.second = "cancel"
+        self.window.dropEvent(dropped(files))
+        self.assertIs(self.plan.regions, before)
+        self.answers.second = "shading"
+        self.changed(lambda: self.window.dropEvent(dropped(files)))
+        self.assertEqual([r.id for r in self.plan.regions], [r.id for r in before])
+        grey = self.desk.derived.drawing.shades.grey
+        self.assertLess(grey[:, : grey.shape[1] // 8].mean() + 100, grey[:, -20:].mean())
+        self.answers.path = self.file
+        self.changed(lambda: self.works.menus.run("take-regions"))
+        self.assertIsNotNone(self.desk.derived.drawing.shades)
+        self.assertEqual({r.id for r in self.plan.regions}, {r.id for r in before})
 
 
 class Reading(OnSketch):

@@ -24,7 +24,7 @@ from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 
 _HUED = ("flats", "layers")  # kinds that say what hue each region has
-_PROPORTIONS = 0.03  # by which two pictures of one piece may differ in width over height
+PROPORTIONS = 0.03  # by which two pictures of one piece may differ in width over height
 
 
 def shaded_by(
@@ -92,7 +92,7 @@ def lined_up(grey: npt.NDArray[np.uint8], labels: Labels, name: str) -> npt.NDAr
     Raises Refusal if they are of other proportions."""
     height, width = labels.shape
     apart = (grey.shape[1] / grey.shape[0]) / (width / height)
-    if abs(np.log(apart)) > _PROPORTIONS:
+    if abs(np.log(apart)) > PROPORTIONS:
         line = words(
             "is {w} x {h} px, of other proportions than {width} x {height}; crop it to the same "
             "view",

@@ -104,7 +104,7 @@ class MainWindow(QMainWindow):
         files = [Path(u.toLocalFile()) for u in event.mimeData().urls() if u.isLocalFile()]
         if files:
             event.acceptProposedAction()
-            self.works.files.open_path(files[0])
+            self.works.sketches.dropped(files[0])
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if not self._keeps and not self.works.files.may_close(self.close):

@@ -11,6 +11,7 @@ from umber_compass import document
 from umber_compass.colour.packed import Packed
 from umber_compass.document.following_sketch import Followed, followed, known_before, most_go
 from umber_compass.document.pixels import Pixels, hash_of
+from umber_compass.document.second_picture import replaced
 from umber_compass.document.seeing import small_of
 from umber_compass.document.splitting import split_picture
 from umber_compass.formats import atomic, picture
@@ -247,7 +248,7 @@ def _read(
     settings = (settings or {}) if kind else plan.sketch.settings
     chosen = split_picture(read, path.name, own, settings, tick)
     tick(0.8)
-    found = followed(plan, pixels, read, chosen, name)
+    found = (replaced if kind == AUTO else followed)(plan, pixels, read, chosen, name)
     return _Read(plan, found, small_of(read.packed))
 
 

@@ -19,6 +19,7 @@ from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.bitmap import Bitmap
 
 Unsaved: TypeAlias = Literal["save", "discard", "cancel"]
+Second: TypeAlias = Literal["open", "shading", "regions", "cancel"]
 Changed: TypeAlias = Literal["elsewhere", "replace", "cancel"]
 
 
@@ -88,6 +89,28 @@ class Dialogs:
         if box.clickedButton() is elsewhere:
             return "elsewhere"
         return "replace" if box.clickedButton() is replace else "cancel"
+
+    def second_picture(self, parent: QWidget, name: str) -> Second:
+        """What a picture is for that was let fall on a plan."""
+        box = QMessageBox(parent)
+        box.setStyleSheet(theme.sheet())
+        box.setWindowTitle(_tr("A second picture"))
+        box.setText(_tr("What is {name} for?").format(name=name))
+        box.setInformativeText(
+            _tr(
+                "A picture of the same piece may give the plan its light and dark, or its colours "
+                "as regions; what was decided stays."
+            )
+        )
+        roles = QMessageBox.ButtonRole
+        ways: dict[object, Second] = {
+            box.addButton(_tr("Open it as a new plan"), roles.AcceptRole): "open",
+            box.addButton(_tr("Take its shading"), roles.ActionRole): "shading",
+            box.addButton(_tr("Take its colours as regions"), roles.ActionRole): "regions",
+        }
+        box.addButton(QMessageBox.StandardButton.Cancel)
+        box.exec()
+        return ways.get(box.clickedButton(), "cancel")
 
     def replace(self, parent: QWidget, line: str) -> bool:
         """Whether files that are there and not ours may be replaced."""
