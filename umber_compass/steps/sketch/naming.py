@@ -12,6 +12,7 @@ from umber_compass.steps.harmony.colour_words import WORDS, distances, lch_of
 
 _ALIKE = 0.015  # OKLab distance under which two regions share a word and are told apart by place
 _ROUNDS = 3
+_LINES = 8  # of a picture, along which its areas are read
 _MOST_NAMED = 400  # beyond the words there are, regions are numbered
 
 
@@ -106,29 +107,27 @@ def _by_place(places: list[tuple[float, float]]) -> list[str]:
     return [words[0] if r == 0 else words[2] if r == last else words[1] for r in rank]
 
 
-def place_names(places: Sequence[tuple[float, float]], areas: Sequence[float]) -> list[str]:
-    """Names by place, as `upper left area`, for regions that have no colour of their own yet; the
-    largest of a place takes the plain name. Places are shares of width and height."""
-    rows, columns = ("upper", "middle", "lower"), ("left", "", "right")
+def area_names(places: Sequence[tuple[float, float]]) -> list[str]:
+    """Names for regions that have no colour of their own yet: areas, numbered as one reads. They
+    are told apart by their outlines. Places are shares of width and height."""
     names = [""] * len(places)
-    for i in sorted(range(len(places)), key=lambda i: -areas[i]):
-        x, y = places[i]
-        row, column = rows[min(int(y * 3), 2)], columns[min(int(x * 3), 2)]
-        names[i] = " ".join(w for w in (row, column, "area") if w)
-    order = sorted(range(len(places)), key=lambda i: -areas[i])
-    told = distinct([names[i] for i in order])
-    for i, name in zip(order, told, strict=True):
-        names[i] = name
+    for number, i in enumerate(reading_order(places)):
+        names[i] = f"area {number + 1}"
     return names
 
 
+def reading_order(places: Sequence[tuple[float, float]]) -> list[int]:
+    """Places in the order in which one reads: from the top, each line from the left."""
+    return sorted(range(len(places)), key=lambda i: (int(places[i][1] * _LINES), places[i][0]))
+
+
 def distinct(names: list[str]) -> list[str]:
-    """Names all different: what is left of the same is counted in words."""
+    """Names all different: what is left of the same is counted, the first ten in words."""
     counts = ("second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
     seen: dict[str, int] = {}
     found = []
     for name in names:
         seen[name] = n = seen.get(name, 0) + 1
-        more = "" if n == 1 else counts[n - 2] if n - 2 < len(counts) else f"{n}th"
-        found.append(f"{more} {name}".strip())
+        counted = n - 2 < len(counts)
+        found.append(name if n == 1 else f"{counts[n - 2]} {name}" if counted else f"{name} {n}")
     return found

@@ -11,7 +11,7 @@ from umber_compass.plan.wishes import MOST_BANDS, Bands, Wishes
 from umber_compass.steps.harmony.fit import read_schemes
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.kind import Split
-from umber_compass.steps.sketch.naming import distinct, place_names, region_names
+from umber_compass.steps.sketch.naming import area_names, distinct, region_names
 from umber_compass.steps.sketch.roles import guess_roles
 from umber_compass.words import Refusal, words
 
@@ -66,11 +66,9 @@ def first_names(
     places: list[tuple[float, float]],
 ) -> list[str]:
     """A name for each region: what the sketch calls it, else its colour, or where its colour only
-    parts it from others its place."""
-    if found.is_planned:
-        own = region_names(colours, areas.tolist(), places)
-    else:
-        own = place_names(places, areas.tolist())
+    parts it from others a number."""
+    planned = found.is_planned
+    own = region_names(colours, areas.tolist(), places) if planned else area_names(places)
     return distinct([known or name for known, name in zip(found.names or own, own, strict=True)])
 
 

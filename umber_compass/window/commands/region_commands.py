@@ -3,10 +3,10 @@ without a name."""
 
 from PySide6.QtCore import QObject
 
-from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region
 from umber_compass.plan.regrouping import one_surface, set_several
 from umber_compass.plan.settings import change_setting
+from umber_compass.steps.sketch.naming import reading_order
 from umber_compass.steps.sketch.order import next_unnamed
 from umber_compass.window.commands.regions import Regions
 from umber_compass.window.commands.stage_gestures import StageGestures
@@ -61,13 +61,15 @@ class RegionCommands(QObject):
         self.desk.do(set_several(ids, said, fields))
 
     def next_unnamed(self) -> None:
-        """Choose the next region that has no name of its own, and let it be typed."""
+        """Choose the next region that has no name of its own, as one reads the picture, and let it
+        be typed."""
         derived = self.desk.derived
         if derived is None:
             return
-        most = max(r.label for r in derived.regions)
-        order = front_order(derived.form_wishes, derived.indexed.areas(most))
-        ids = [r.id for r in sorted(derived.regions, key=lambda r: order[r.label])]
+        boxes, (height, width) = derived.drawing.box, derived.drawing.labels.shape
+        there = [(r.id, boxes.get(r.label, (0, 0, 0, 0))) for r in derived.regions]
+        places = [((x + w / 2) / width, (y + h / 2) / height) for _, (x, y, w, h) in there]
+        ids = [there[i][0] for i in reading_order(places)]
         found = next_unnamed(derived.regions, ids, self.desk.session.selection)
         if not found:
             self.desk.told.emit(self.tr("Every region has a name"), False)

@@ -13,6 +13,7 @@ _SIDE = 8  # px of a place
 _QUIET = 25  # percentile of the places' unrest that grain alone makes
 _LEAST_PAIRS = 60  # of calm places beside each other, under which nothing is told
 _NO_STEP = 0.02  # levels
+_FAR = 4  # places apart, at which a drift is looked for
 _TINTED = 0.02  # of a place's light, by which a channel may be off in a grey
 _PALE = 0.09  # the same, beyond which a tint is a colour
 _TURN = 0.35  # radians about the tint that all places share
@@ -20,8 +21,8 @@ _MOSTLY = 0.97
 
 
 class Calm(NamedTuple):
-    """Shares of the steps between calm places beside each other: `still` within the grain, `same`
-    without any step. `pairs` is how many were looked at, `calm` the share of places that are."""
+    """Shares of the steps between calm places: `still` within the grain, beside each other and some
+    places apart; `same` without any step. `pairs` is how many were looked at, `calm` the share of places that are."""
 
     calm: float
     pairs: int
@@ -62,16 +63,29 @@ def calm_of(packed: Packed) -> Calm:
         return Calm(0.0, 0, 0.0, 0.0)
     grain = float(np.percentile(unrest[there], _QUIET))
     calm = (apart <= max(2.0, 0.83 * grain)) & (unrest <= 1.8 * grain + 1.5)
-    steps: npt.NDArray[np.floating] = np.concatenate(
-        [
-            np.abs(mean[:, 1:] - mean[:, :-1]).max(axis=-1)[calm[:, 1:] & calm[:, :-1]],
-            np.abs(mean[1:] - mean[:-1]).max(axis=-1)[calm[1:] & calm[:-1]],
-        ]
-    )
+    steps = _steps(mean, calm, 1)
     if not len(steps):
         return Calm(float(calm[there].mean()), 0, 0.0, 0.0)
-    still = float((steps <= 0.75 + 3 * grain / _SIDE).mean())
+    within = 0.75 + 3 * grain / _SIDE
+    still = float((steps <= within).mean())
+    # A slow drift is seen from further off.
+    far = _steps(mean, calm, _FAR)
+    if len(far) >= _LEAST_PAIRS:
+        still = min(still, float((far <= within).mean()))
     return Calm(float(calm[there].mean()), len(steps), still, float((steps <= _NO_STEP).mean()))
+
+
+def _steps(mean: Floats, calm: npt.NDArray[np.bool_], by: int) -> Floats:
+    """Levels between places so many apart, all calm between them, along the rows and columns."""
+    found = []
+    for m, c in ((mean, calm), (mean.swapaxes(0, 1), calm.T)):
+        if c.shape[1] <= by:
+            continue
+        run = np.ones((c.shape[0], c.shape[1] - by), bool)
+        for k in range(by + 1):
+            run &= c[:, k : c.shape[1] - by + k]
+        found.append(np.abs(m[:, by:] - m[:, :-by]).max(axis=-1)[run])
+    return np.concatenate(found) if found else np.zeros(0)
 
 
 def is_grey(packed: Packed) -> bool:

@@ -27,7 +27,7 @@ _EXACT = 64  # colours that a picture of few colours has at most
 _FLAT = 0.6  # of px that lie within areas of one colour
 # Shares of calm places: without a step to those beside them beyond the grain, without any; share of
 # all places that are calm where a picture was stored with loss.
-_STILL, _SAME, _CALM = 0.96, 0.5, 0.3
+_STILL, _SAME, _CALM = 0.95, 0.5, 0.3
 
 
 class Guess(NamedTuple):

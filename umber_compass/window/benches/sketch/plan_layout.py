@@ -10,14 +10,15 @@ from umber_compass.plan.terms import ROLES
 
 HEAD = 98  # px, for the role and its share
 PAD, GAP, LINE = 6, 6, 28  # px inside a row, between names, height of a name
-SWATCH = 18  # px, its side and what is left of it
-_LEAST, _MOST = 46, 190  # px of a name
+SWATCH = 28  # px, a region's small picture and what is left of it
+_LEAST, _MOST = 56, 200  # px of a name
 
 
 class Named(NamedTuple):
     """A region as the plan shows it."""
 
     id: str
+    label: int
     name: str
     role: str
     hexes: tuple[str, ...]

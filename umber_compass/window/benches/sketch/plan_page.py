@@ -83,6 +83,7 @@ class PlanPage(QWidget):
         shown = [
             Named(
                 r.id,
+                r.label,
                 r.name,
                 r.role,
                 tuple(e.hex for e in derived.colours[r.id].ends),
@@ -91,7 +92,7 @@ class PlanPage(QWidget):
             )
             for r in regions
         ]
-        self.plan.show_regions(shown, chosen)
+        self.plan.show_regions(shown, chosen, derived.drawing)
         self.area.setMaximumHeight(self.plan.height() + 2)
         self.panel.show_chosen(derived, chosen)
         if other and chosen:

@@ -3,8 +3,9 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPen
+from PySide6.QtGui import QPainter, QPen
 
+from umber_compass.window.benches.sketch.outlines import SIDE, Outlines
 from umber_compass.window.benches.sketch.plan_layout import (
     HEAD,
     SWATCH,
@@ -19,7 +20,9 @@ from umber_compass.window.widgets.theme import THEME, font
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 
 
-def paint_row(painter: QPainter, row: Row, selected: tuple[str, ...], seen: QRectF) -> None:
+def paint_row(
+    painter: QPainter, row: Row, selected: tuple[str, ...], seen: QRectF, outlines: Outlines | None
+) -> None:
     """A role, its share of the picture, and its regions."""
     painter.fillRect(row.box, THEME.colour("card"))
     painter.setFont(font(13, True))
@@ -31,21 +34,16 @@ def paint_row(painter: QPainter, row: Row, selected: tuple[str, ...], seen: QRec
     painter.drawText(QRectF(8, row.box.top() + 20, HEAD - 10, 16), _LEFT, share)
     for chip in row.chips:
         if chip.box.intersects(seen):
-            paint_chip(painter, chip, chip.region.id in selected)
+            paint_chip(painter, chip, chip.region.id in selected, outlines)
 
 
-def paint_chip(painter: QPainter, chip: Chip, chosen: bool) -> None:
-    """A region's colour and name; a name that is a first guess is quieter."""
+def paint_chip(painter: QPainter, chip: Chip, chosen: bool, outlines: Outlines | None) -> None:
+    """A region's small picture and name; a name that is a first guess is quieter."""
     box, one = chip.box, chip.region
     painter.fillRect(box, THEME.colour("ground"))
-    swatch = QRectF(box.x() + 6, box.y() + (box.height() - 16) / 2, 16, 16)
-    half = swatch.width() / len(one.hexes)
-    for i, colour in enumerate(one.hexes):
-        part = QRectF(swatch.x() + i * half, swatch.y(), half, swatch.height())
-        painter.fillRect(part, QColor(colour))
-    painter.setPen(QPen(THEME.colour("line"), 1))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
-    painter.drawRect(swatch)
+    if outlines is not None:
+        place = QRectF(box.x() + 4, box.y() + (box.height() - SIDE) / 2, SIDE, SIDE)
+        outlines.paint(painter, place, one.label, one.hexes)
     painter.setFont(font(13, chosen))
     painter.setPen(THEME.colour("ink" if one.named or chosen else "quiet"))
     room = box.adjusted(SWATCH + 10, 0, -4, 0)
@@ -59,7 +57,12 @@ def paint_chip(painter: QPainter, chip: Chip, chosen: bool) -> None:
 
 
 def paint_carried(
-    painter: QPainter, rows: Sequence[Row], at: QPointF, held: Chip, many: int
+    painter: QPainter,
+    rows: Sequence[Row],
+    at: QPointF,
+    held: Chip,
+    many: int,
+    outlines: Outlines | None,
 ) -> None:
     """What is dragged under the hand, and where it would go."""
     row = row_at(rows, at.y())
@@ -76,7 +79,7 @@ def paint_carried(
         painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()))
     painter.setOpacity(0.85)
     carried = held._replace(box=QRectF(at + QPointF(8, 4), held.box.size()))
-    paint_chip(painter, carried, True)
+    paint_chip(painter, carried, True, outlines)
     painter.setOpacity(1)
     if many > 1:
         painter.setFont(font(12, True))

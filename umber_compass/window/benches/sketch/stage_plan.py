@@ -16,7 +16,9 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
+from umber_compass.picture.drawing import Drawing
 from umber_compass.plan.terms import ROLES
+from umber_compass.window.benches.sketch.outlines import Outlines
 from umber_compass.window.benches.sketch.plan_layout import (
     Chip,
     Named,
@@ -56,11 +58,17 @@ class StagePlan(QWidget):
         self._regions: list[Named] = []
         self._selected: tuple[str, ...] = ()
         self.rows: list[Row] = []
+        self.outlines: Outlines | None = None
         self._pressed: tuple[QPointF, Chip] | None = None
         self._at: QPointF | None = None  # where what is dragged is held
 
-    def show_regions(self, regions: Sequence[Named], selected: tuple[str, ...]) -> None:
-        """Show regions, from far to near, and which are chosen."""
+    def show_regions(
+        self, regions: Sequence[Named], selected: tuple[str, ...], drawing: Drawing
+    ) -> None:
+        """Show regions, from far to near, which are chosen, and where they lie in a drawing."""
+        if self.outlines is None or self.outlines.drawing is not drawing:
+            self.outlines = Outlines(drawing)
+            self.update()
         same = list(regions) == self._regions
         if same and selected == self._selected:
             return
@@ -96,9 +104,10 @@ class StagePlan(QWidget):
         seen = QRectF(event.rect())
         for row in self.rows:
             if row.box.intersects(seen):
-                paint_row(painter, row, self._selected, seen)
+                paint_row(painter, row, self._selected, seen, self.outlines)
         if self._at is not None and self._pressed is not None:
-            paint_carried(painter, self.rows, self._at, self._pressed[1], len(self._carried()))
+            many = len(self._carried())
+            paint_carried(painter, self.rows, self._at, self._pressed[1], many, self.outlines)
         if self.hasFocus() and not self._selected:
             painter.setPen(QPen(THEME.colour("ink"), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
