@@ -6,7 +6,7 @@ from typing import IO
 
 from umber_compass.colour.packed import Packed
 from umber_compass.document.full_flat import flat_in_strips
-from umber_compass.document.pixels import Pixels
+from umber_compass.document.pixels import Pixels, as_drawn
 from umber_compass.formats import atomic, gpl, picture
 from umber_compass.formats.atomic import Fill
 from umber_compass.picture.drawing import draw
@@ -36,13 +36,14 @@ def full_picture(
     labels = pixels.labels(plan.sketch)
     drawing = pixels.drawing(plan.sketch)
     is_whole = drawing.labels.shape == labels.shape
+    drawn = None if is_whole else as_drawn(pixels.picture(plan.sketch), plan.sketch)
     if view == "flat" or (not view and not rig_of(plan).on):  # no forms are built for it
         derived = Pipeline({plan.sketch.labels: drawing}).derive(light_off(plan))
-        if is_whole:
+        if drawn is None:
             return picture_of(derived)
-        return flat_in_strips(derived, pixels.picture(plan.sketch), labels, tick)
-    if not is_whole:
-        drawing, known = draw(pixels.picture(plan.sketch), labels, plan.sketch.shaded), None
+        return flat_in_strips(derived, drawn, labels, tick)
+    if drawn is not None:
+        drawing, known = draw(drawn, labels, plan.sketch.shaded), None
     drawings = {plan.sketch.labels: drawing}
     building = known or Pipeline(drawings, tick=lambda share: tick(share / 2))
     derived = building.derive(light_on(plan) if view else plan)

@@ -8,7 +8,7 @@ import numpy as np
 
 from umber_compass.colour.packed import Packed, unpack
 from umber_compass.document.kept import Kept
-from umber_compass.document.pixels import Pixels, at_working_size
+from umber_compass.document.pixels import Pixels, as_drawn, at_working_size
 from umber_compass.document.seeing import small_of
 from umber_compass.document.splitting import Chosen, split_picture
 from umber_compass.formats import picture, plan_file
@@ -91,7 +91,8 @@ def add_sketch(pixels: Pixels, read: picture.Picture, chosen: Chosen, name: str)
         shaded=found.shaded,
         necks=found.necks,
     )
-    pixels.drawings[sketch.labels] = at_working_size(read.packed, found.labels, found.shaded)
+    drawn = as_drawn(read.packed, sketch)
+    pixels.drawings[sketch.labels] = at_working_size(drawn, found.labels, found.shaded)
     return sketch
 
 

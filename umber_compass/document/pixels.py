@@ -108,7 +108,10 @@ class Pixels:
         """The drawing of a sketch with other labels, (h, w): where its own is known, only what
         changed is looked at anew."""
         if self._shown is None or self._shown[0] != sketch.hash:
-            self._shown = (sketch.hash, shown_at_working_size(self.picture(sketch)))
+            self._shown = (
+                sketch.hash,
+                shown_at_working_size(as_drawn(self.picture(sketch), sketch)),
+            )
         shown = self._shown[1]
         before = self.drawings.get(sketch.labels)
         if before is None:
@@ -122,9 +125,8 @@ class Pixels:
         if sketch.labels not in self.drawings:
             found = kept.drawing(sketch, MOST_WORKING) if kept is not None else None
             if found is None:
-                found = at_working_size(
-                    self.picture(sketch, subject, tick), self.labels(sketch), sketch.shaded
-                )
+                drawn = as_drawn(self.picture(sketch, subject, tick), sketch)
+                found = at_working_size(drawn, self.labels(sketch), sketch.shaded)
                 if kept is not None:
                     kept.keep_drawing(sketch, MOST_WORKING, found)
             self.drawings[sketch.labels] = found
@@ -167,6 +169,15 @@ def at_working_size(packed: Packed, labels: Labels, shaded: bool = False) -> Dra
     """The drawing of a sketch, (h, w) 0x00RRGGBB, no larger than the window works on, with its own
     light and dark where it is `shaded`."""
     return draw(shown_at_working_size(packed), labels_at_working_size(labels), shaded)
+
+
+def as_drawn(packed: Packed, sketch: Sketch) -> Packed:
+    """A sketch's picture as its drawing is made of it: line art without its paper."""
+    if sketch.kind != "lines" or sketch.shaded:
+        return packed
+    from umber_compass.steps.sketch.lines.paper import cleaned
+
+    return cleaned(packed)
 
 
 def _working(shape: tuple[int, ...]) -> tuple[int, int] | None:

@@ -44,7 +44,7 @@ def split_picture(
         return _by(read, name, kind, settings, tick, None)
     guess = guess_kind(read.packed)
     try:
-        return _by(read, name, guess.kind, settings, tick, guess.why)
+        return _by(read, name, guess.kind, {**guess.told, **settings}, tick, guess.why)
     except Refusal:
         if not guess.otherwise:
             raise

@@ -18,13 +18,13 @@ _PLAIN = 0.9  # of the frame that one region holds, which all else stands before
 _GROUND_FRAME = 0.06  # of the frame, from which a region is ground
 _AT_FOOT = 0.92  # of the lower edge, up to which what stands on it alone is no ground
 _FOOT_TALL = 0.12  # of the height, that a figure cut by the lower edge has at least
-# Shoulders cut by the lower edge: how much narrower they are above than below; of each side edge,
-# that they hold at most; of their outline, along things off the frame, at least.
-_TAPER, _SIDES, _NECK = 0.75, 0.4, 0.08
+# Shoulders cut by the lower edge: how far they fall to both sides; of each side edge, that they
+# hold at most; of their outline, along things off the frame, at least.
+_SLOPE, _SIDES, _NECK = 0.22, 0.4, 0.08
 _LARGE = 0.35  # of the picture, from which what touches the frame is ground
 _ENCLOSED, _ALONG = 0.85, 0.45  # shares of an outline: within one region; along figures
 _STRAIGHT = 0.85  # of an outline, that straight sides hold
-_LIGHTS = 0.03  # of the picture, up to which a round light thing in the sky is no figure
+_LIGHTS = 0.07  # of the picture, up to which a round light thing in the sky is no figure
 _THIN_DARK, _DARK = 35, 45  # L*, of thin strokes and of an outline round several things
 _INNER = 0.05  # of a thin region, that lies 2 px inside its border
 _WIDTH = 0.009  # of the longer side, up to which an outline is wide
@@ -44,7 +44,7 @@ class _Seen(NamedTuple):
     straight: Floats  # of each outline, that straight sides hold
     middle: Floats  # (n, 2) x, y of each middle, shares
     tall: Floats  # of the height, that each reaches over
-    taper: Floats  # width of the upper third over that of the lower
+    slope: Floats  # of its height, that its upper edge falls toward both its sides
     round: Floats  # how much of its box's oval each fills, at most 1
     clear: float  # share of the picture without paint
     free: float  # share of the frame without paint
@@ -85,7 +85,7 @@ def _grounds(seen: _Seen, lines: npt.NDArray[np.bool_]) -> npt.NDArray[np.bool_]
     found |= seen.sides.max(axis=1) >= _AT_FOOT
     standing = foot_only & (seen.tall >= _FOOT_TALL)
     inside = (seen.sides.max(axis=1) <= 0.01) & ~lines
-    shoulders = (seen.sides[:, 2] > 0.3) & (seen.sides[:, 0] <= 0.01) & (seen.taper <= _TAPER)
+    shoulders = (seen.sides[:, 2] > 0.3) & (seen.sides[:, 0] <= 0.01) & (seen.slope >= _SLOPE)
     shoulders &= seen.sides[:, [1, 3]].max(axis=1) < _SIDES
     shoulders &= (seen.border[:, inside].sum(axis=1) >= _NECK) & (
         abs(seen.middle[:, 0] - 0.5) < 0.2
@@ -223,7 +223,7 @@ def _looked_at(labels: Labels, lines: npt.NDArray[np.bool_], count: int) -> _See
         ],
         axis=1,
     )
-    tall, taper, around = _extents(small, count, area)
+    tall, slope, around = _extents(small, count, area)
     return _Seen(
         area[1:] / small.size,
         sides[1:],
@@ -232,7 +232,7 @@ def _looked_at(labels: Labels, lines: npt.NDArray[np.bool_], count: int) -> _See
         (_straight(small, count + 1) / outline)[1:],
         middle[1:],
         tall,
-        taper,
+        slope,
         around,
         float(area[0] / small.size),
         float(np.asarray(frame)[0]),
@@ -251,22 +251,28 @@ def _without(labels: Labels, lines: npt.NDArray[np.intp]) -> Labels:
 
 
 def _extents(small: Labels, count: int, area: Floats) -> tuple[Floats, Floats, Floats]:
-    """How tall each region is, a share of the height; how wide its upper third is beside the lower;
-    how much of its box's oval it fills."""
+    """How tall each region is, a share of the height; how far its upper edge falls toward its
+    sides; how much of its box's oval it fills."""
     from scipy.ndimage import find_objects
 
-    tall, taper, around = np.zeros(count), np.ones(count), np.zeros(count)
+    tall, slope, around = np.zeros(count), np.zeros(count), np.zeros(count)
     for i, box in enumerate(find_objects(small.astype(np.int32), count)):
         if box is not None:
             high, wide = box[0].stop - box[0].start, box[1].stop - box[1].start
             tall[i] = high / small.shape[0]
-            third = (small[box] == i + 1).sum(axis=1)
-            part = max(high // 3, 1)
-            taper[i] = third[:part].sum() / max(third[-part:].sum(), 1)
+            slope[i] = _fall(small[box] == i + 1)
             oval = np.pi / 4 * high * wide
             near = min(high, wide) >= 0.75 * max(high, wide)
             around[i] = min(area[i + 1] / oval, 1.0) if near else 0.0
-    return tall, taper, around
+    return tall, slope, around
+
+
+def _fall(inside: npt.NDArray[np.bool_]) -> float:
+    """How far down a region's box its upper edge is at the sides, the higher of the two."""
+    high, wide = inside.shape
+    part = max(wide // 12, 1)
+    top = np.where(inside.any(axis=0), inside.argmax(axis=0), high) / high
+    return float(min(top[:part].mean(), top[-part:].mean()))
 
 
 def _straight(labels: Labels, count: int) -> Floats:

@@ -22,7 +22,8 @@ _MOSTLY = 0.97
 
 class Calm(NamedTuple):
     """Shares of the steps between calm places: `still` within the grain, beside each other and some
-    places apart; `same` without any step. `pairs` is how many were looked at, `calm` the share of places that are."""
+    places apart; `same` without any step. `pairs` is how many were looked at, `calm` the share of
+    places that are."""
 
     calm: float
     pairs: int

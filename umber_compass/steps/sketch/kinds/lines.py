@@ -54,7 +54,7 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
     else:
         parts[ink & ~solid], extra = count, ["line"]
         if np.count_nonzero(solid) >= _SOLID_PX:
-            parts[solid], extra = count + 1, ["line", "middle ground"]
+            parts[solid], extra = count + 1, ["line", "line"]
     parts[(parts < 0)] = count if extra else 0
     tick(0.9)
     return _told(parts, count, extra, found)

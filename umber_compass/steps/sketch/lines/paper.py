@@ -20,6 +20,8 @@ _UNDER = 0.06  # of the surface, by which a block may lie under it and still be 
 _EVEN = 0.05  # of its mean, up to which paper is taken as lit evenly
 _LEAST_PARTED = 40  # levels between paper and ink, under which there are no lines
 _FEW = 0.45  # of the picture, that lighter px must be under to be lines on a dark ground
+_PLAIN = 0.5  # of the picture, at one level, from which its paper needs no cleaning
+_GRAIN, _FULL = 0.18, 0.9  # of the way from paper to ink: what is wholly paper, and wholly ink
 _CLEAR = 0.3  # of the picture; a drawing on so much clear ground is all lines
 
 
@@ -117,3 +119,17 @@ def _fitted(light: Floats) -> Floats | None:
             break
         kept = now
     return np.asarray(np.clip(found, 1, 255).reshape(light.shape))
+
+
+def cleaned(packed: Packed) -> Packed:
+    """Line art as black on white, (h, w), without its paper's light and grain; as it is where its
+    paper is of one level already."""
+    seen = grey_of(packed).reshape(-1)[::_EVERY]
+    if not (packed == CLEAR).any() and np.bincount(seen).max() >= _PLAIN * len(seen):
+        return packed
+    dark = darkness(drawn_dark(packed))
+    if dark is None:
+        return packed
+    share = np.clip((dark - _GRAIN) / (_FULL - _GRAIN), 0, 1)
+    level = (255 * (1 - share) + 0.5).astype(np.uint32)
+    return np.asarray(level << 16 | level << 8 | level, np.uint32)

@@ -1,7 +1,10 @@
 """A small picture of each region: its outline in its colour, where it lies in the picture. What has
 no name yet is known by it."""
 
+from typing import TypeAlias
+
 import numpy as np
+import numpy.typing as npt
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen
 
@@ -11,6 +14,8 @@ from umber_compass.window.widgets.theme import THEME
 
 SIDE = 24  # px, the longer side on screen
 _FINE = 4  # px of its own for one on screen, so that thin things are seen
+Mask: TypeAlias = npt.NDArray[np.bool_]
+_RIM = 2  # px of its own, of the rim that tells a region from what is like it
 _LEAST = 2.5  # px on screen, of a thing however small
 
 
@@ -27,20 +32,20 @@ class Outlines:
         rows //= round(self.size[1] * _FINE)
         columns //= round(self.size[0] * _FINE)
         self._small: Labels = drawing.labels[rows[:, None], columns]
-        self._made: dict[int, QImage] = {}
+        self._made: dict[int, tuple[QImage, QImage]] = {}
 
-    def _mask(self, label: int) -> QImage:
-        """How much of each px is the region's, as the alpha of black."""
+    def _masks(self, label: int) -> tuple[QImage, QImage]:
+        """Where the region is, as the alpha of black; and the same with a rim round it."""
         if label not in self._made:
             inside = self._small == label
             box = self.drawing.box.get(label)
             if box is not None:
                 _widen(inside, box, self.drawing.labels.shape)
-            alpha = np.zeros((*inside.shape, 4), np.uint8)
-            alpha[..., 3] = inside * np.uint8(255)
-            height, width = inside.shape
-            image = QImage(alpha.tobytes(), width, height, QImage.Format.Format_ARGB32)
-            self._made[label] = image.copy()
+            rim = inside.copy()
+            for axis in (0, 1):
+                for by in range(1, _RIM + 1):
+                    rim |= _moved(inside, by, axis) | _moved(inside, -by, axis)
+            self._made[label] = (_alpha(inside), _alpha(rim))
         return self._made[label]
 
     def paint(self, painter: QPainter, place: QRectF, label: int, hexes: tuple[str, ...]) -> None:
@@ -48,22 +53,45 @@ class Outlines:
         wide, high = self.size
         frame = QRectF(place.center().x() - wide / 2, place.center().y() - high / 2, wide, high)
         painter.fillRect(frame, THEME.colour("card"))
-        mask = self._mask(label).copy()
-        inner = QPainter(mask)
-        inner.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceIn)
-        part = mask.width() / len(hexes)
-        for i, colour in enumerate(hexes):
-            inner.fillRect(QRectF(i * part, 0, part, mask.height()), QColor(colour))
-        inner.end()
+        inside, rim = self._masks(label)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.drawImage(frame, mask)
+        painter.drawImage(frame, _filled(rim, (THEME.colour("ink"),)))
+        painter.drawImage(frame, _filled(inside, tuple(QColor(h) for h in hexes)))
         painter.setPen(QPen(THEME.colour("line"), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(frame)
 
 
+def _alpha(inside: Mask) -> QImage:
+    alpha = np.zeros((*inside.shape, 4), np.uint8)
+    alpha[..., 3] = inside * np.uint8(255)
+    height, width = inside.shape
+    return QImage(alpha.tobytes(), width, height, QImage.Format.Format_ARGB32).copy()
+
+
+def _moved(inside: Mask, by: int, axis: int) -> Mask:
+    """A mask moved along an axis; what comes in from outside is empty."""
+    out = np.roll(inside, by, axis)
+    edge = [slice(None), slice(None)]
+    edge[axis] = slice(None, by) if by > 0 else slice(by, None)
+    out[tuple(edge)] = False
+    return out
+
+
+def _filled(mask: QImage, colours: tuple[QColor, ...]) -> QImage:
+    """A mask in a colour, or in two side by side."""
+    image = mask.copy()
+    painter = QPainter(image)
+    painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceIn)
+    part = image.width() / len(colours)
+    for i, colour in enumerate(colours):
+        painter.fillRect(QRectF(i * part, 0, part, image.height()), colour)
+    painter.end()
+    return image
+
+
 def _widen(
-    inside: np.ndarray[tuple[int, ...], np.dtype[np.bool_]],
+    inside: Mask,
     box: tuple[int, int, int, int],
     shape: tuple[int, ...],
 ) -> None:
