@@ -194,6 +194,37 @@ class Hands(OnSketch):
         QTest.keyClick(self.stage, Qt.Key.Key_Escape)
         self.assertEqual(self.stage.hand.mode, "frame")
 
+    def test_an_outline_makes_a_region_and_a_brush_widens_and_narrows_it(self):
+        sea = self.id_of(scenes.SEA)
+        count, px = len(self.plan.regions), self.share_of(sea)
+        self.works.menus.run("outline")
+        ring = [(20, 20), (60, 20), (60, 40), (20, 40)]
+        self.changed(lambda: drag(self.stage, [self.place(*p) for p in ring]))
+        fresh = self.session.selection
+        self.assertEqual((len(self.plan.regions), self.stage.hand.mode), (count + 1, "frame"))
+        self.assertEqual(self.works.marks.region_at(40, 30), fresh)
+        self.assertLess(self.share_of(sea), px)
+        held = self.share_of(fresh)
+        self.works.menus.run("widen")
+        QTest.keyClick(self.stage, Qt.Key.Key_Up)
+        self.assertIn("Brush", self.parts.notice.text())
+        self.changed(lambda: drag(self.stage, [self.place(40, 44), self.place(58, 46)]))
+        self.assertGreater(self.share_of(fresh), held)
+        self.assertEqual(self.stage.hand.mode, "widen")  # more strokes may come
+        self.works.menus.run("narrow")
+        wide = self.share_of(fresh)
+        self.changed(lambda: drag(self.stage, [self.place(22, 30), self.place(30, 30)]))
+        self.assertLess(self.share_of(fresh), wide)
+        QTest.keyClick(self.stage, Qt.Key.Key_Escape)
+        self.assertEqual(self.stage.hand.mode, "frame")
+        for _ in range(3):
+            self.works.menus.run("undo")
+        self.settle()
+        self.assertEqual((len(self.plan.regions), self.share_of(sea)), (count, px))
+
+    def share_of(self, region):
+        return self.desk.derived.shares[region]
+
     def test_hands_are_in_the_menu_of_a_region(self):
         from umber_compass.window.widgets.under import Under
 

@@ -107,16 +107,23 @@ class Pixels:
     def redrawn(self, sketch: Sketch, labels: Labels) -> Drawing:
         """The drawing of a sketch with other labels, (h, w): where its own is known, only what
         changed is looked at anew."""
-        if self._shown is None or self._shown[0] != sketch.hash:
-            self._shown = (
-                sketch.hash,
-                shown_at_working_size(as_drawn(self.picture(sketch), sketch)),
-            )
-        shown = self._shown[1]
+        shown = self._shown_of(sketch)
         before = self.drawings.get(sketch.labels)
         if before is None:
             return draw(shown, labels_at_working_size(labels), sketch.shaded)
         return redrawn(before, shown, labels_at_working_size(labels))
+
+    def _shown_of(self, sketch: Sketch) -> Packed:
+        if self._shown is None or self._shown[0] != sketch.hash:
+            drawn = as_drawn(self.picture(sketch), sketch)
+            self._shown = (sketch.hash, shown_at_working_size(drawn))
+        return self._shown[1]
+
+    def shown_whole(self, sketch: Sketch) -> Packed:
+        """A sketch's picture at its own size, (h, w), as its drawing is made of it."""
+        shown = self._shown_of(sketch)
+        is_whole = shown.shape == self.labels(sketch).shape
+        return shown if is_whole else as_drawn(self.picture(sketch), sketch)
 
     def drawing(
         self, sketch: Sketch, subject: str = "", kept: Kept | None = None, tick: Tick = idle

@@ -49,7 +49,7 @@ class Reworked(NamedTuple):
         pixels.drawings[self.encoded[0]] = self.drawing
 
 
-def _region(plan: Plan, region_id: Id) -> Region:
+def region_in(plan: Plan, region_id: Id) -> Region:
     """The region with this id. Raises Refusal where it went since it was chosen."""
     found = find_region(plan, region_id)
     if found is None:
@@ -62,17 +62,17 @@ def merge(plan: Plan, pixels: Pixels, ids: Sequence[Id], tick: Tick = idle) -> R
     two."""
     if len(ids) < 2:
         raise Refusal("merge", words("takes two regions or more; choose them with Shift"))
-    kept = _region(plan, ids[0])
-    gone = [_region(plan, i) for i in ids[1:]]
+    kept = region_in(plan, ids[0])
+    gone = [region_in(plan, i) for i in ids[1:]]
     labels = label_edits.merged(pixels.labels(plan.sketch), kept.label, [r.label for r in gone])
     left = [r for r in plan.regions if r.id not in ids[1:]]
     name = words("merge {count} regions into {name}", count=len(ids), name=kept.name)
-    return _made(plan, pixels, labels, left, {}, name, (kept.id,), tick)
+    return made_of(plan, pixels, labels, left, {}, name, (kept.id,), tick)
 
 
 def split_parts(plan: Plan, pixels: Pixels, region_id: Id, tick: Tick = idle) -> Reworked:
     """A region split into the parts that do not hang together."""
-    one = _region(plan, region_id)
+    one = region_in(plan, region_id)
     return _split(
         plan, pixels, one, label_edits.split_parts(pixels.labels(plan.sketch), one.label), tick
     )
@@ -82,7 +82,7 @@ def split_by_line(
     plan: Plan, pixels: Pixels, region_id: Id, line: Sequence[Point], tick: Tick = idle
 ) -> Reworked:
     """A region split along a drawn line, px of the sketch."""
-    one = _region(plan, region_id)
+    one = region_in(plan, region_id)
     found = label_edits.split_by_line(pixels.labels(plan.sketch), one.label, line)
     return _split(plan, pixels, one, found, tick)
 
@@ -97,7 +97,7 @@ def _split(plan: Plan, pixels: Pixels, one: Region, found: Parted, tick: Tick) -
     name = words("split {name} in {count}", name=one.name, count=len(ids) + 1)
     regions = [*plan.regions, *fresh]
     sources = dict.fromkeys(ids, one.id)
-    return _made(plan, pixels, found.labels, regions, sources, name, (one.id, *ids), tick)
+    return made_of(plan, pixels, found.labels, regions, sources, name, (one.id, *ids), tick)
 
 
 def swallow_specks(
@@ -105,21 +105,21 @@ def swallow_specks(
 ) -> Reworked:
     """Specks given to the regions they touch most: of all regions, or of some. Raises Refusal if
     there are none."""
-    only = None if ids is None else [_region(plan, i).label for i in ids]
+    only = None if ids is None else [region_in(plan, i).label for i in ids]
     labels, count = label_edits.without_specks(pixels.labels(plan.sketch), only)
     if not count:
         line = words("there are none under {px} px", px=label_edits.SPECK_PX)
         raise Refusal("specks", line)
     name = words("give {count} specks to their neighbours", count=count)
-    return _made(plan, pixels, labels, plan.regions, {}, name, tuple(ids or ()), tick)
+    return made_of(plan, pixels, labels, plan.regions, {}, name, tuple(ids or ()), tick)
 
 
 def reassign(plan: Plan, pixels: Pixels, place: Point, to: Id, tick: Tick = idle) -> Reworked:
     """The part of a region at a place, px of the sketch, given to another region."""
-    other = _region(plan, to)
+    other = region_in(plan, to)
     labels = label_edits.reassigned(pixels.labels(plan.sketch), place, other.label)
     name = words("give a part to {name}", name=other.name)
-    return _made(plan, pixels, labels, plan.regions, {}, name, (to,), tick)
+    return made_of(plan, pixels, labels, plan.regions, {}, name, (to,), tick)
 
 
 def turn_neck(plan: Plan, pixels: Pixels, number: int, tick: Tick = idle) -> Reworked:
@@ -150,7 +150,7 @@ def turn_neck(plan: Plan, pixels: Pixels, number: int, tick: Tick = idle) -> Rew
 def tint_lines(plan: Plan, pixels: Pixels, line_id: Id, tick: Tick = idle) -> Reworked:
     """A region of lines parted by what the lines lie along, each part a dark of that material.
     Raises Refusal where it lies along nothing."""
-    one, labels = _region(plan, line_id), pixels.labels(plan.sketch)
+    one, labels = region_in(plan, line_id), pixels.labels(plan.sketch)
     along = label_edits.lines_by_material(labels, one.label)
     by_label = {r.label: r for r in plan.regions}
     kept = [label for label in along if label in by_label and label != one.label]
@@ -180,7 +180,7 @@ def tint_lines(plan: Plan, pixels: Pixels, line_id: Id, tick: Tick = idle) -> Re
     left = [r for r in plan.regions if r.id != one.id or bool((found == one.label).any())]
     name = words("tint the lines by material")
     sources = dict.fromkeys(ids, one.id)
-    return _made(plan, pixels, found, [*left, *fresh], sources, name, tuple(ids), tick, darks)
+    return made_of(plan, pixels, found, [*left, *fresh], sources, name, tuple(ids), tick, darks)
 
 
 def _dark(scheme: Scheme, solid: Solid) -> Solid:
@@ -189,7 +189,7 @@ def _dark(scheme: Scheme, solid: Solid) -> Solid:
     return replace(own, value=min(own.value, _LINE_VALUE), chroma=min(own.chroma * 0.8, 0.08))
 
 
-def _made(
+def made_of(
     plan: Plan,
     pixels: Pixels,
     labels: Labels,
@@ -200,6 +200,8 @@ def _made(
     tick: Tick,
     fresh: Fresh | None = None,
 ) -> Reworked:
+    """The edit to these labels and regions; new ones take what was decided from their `sources`.
+    Where nothing else is told, px of a shaded sketch keep their values."""
     tick(0.2)
     key, data = pixels.encoded(labels)
     tick(0.4)

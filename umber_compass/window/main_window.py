@@ -85,6 +85,8 @@ class MainWindow(QMainWindow):
         session = self.works.desk.session
         if event.key() == Qt.Key.Key_Escape and self.works.region_commands.on_stage.end_mode():
             return
+        if self.works.region_commands.on_stage.turn_brush(event.key()):
+            return
         if event.key() == Qt.Key.Key_Escape and self.works.layout.stage.alone:
             self.works.views.set_alone(False)
         elif event.key() == Qt.Key.Key_Escape and session.alone:

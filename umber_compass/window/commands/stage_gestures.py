@@ -8,7 +8,7 @@ from umber_compass.steps.sketch.label_edits import Point
 from umber_compass.window.commands.steps import StepCommands
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.reworking import Reworking
-from umber_compass.window.stage.choosing_hand import GIVE, LINE
+from umber_compass.window.stage.choosing_hand import BRUSHES, GIVE, LINE, NARROW, OUTLINE, WIDEN
 from umber_compass.window.stage.marks import StageMarks
 from umber_compass.window.stage.stage import Stage
 
@@ -39,20 +39,42 @@ class StageGestures(QObject):
         """The next part that is clicked goes to the chosen region."""
         self._begin(GIVE, self.tr("Click the part that {name} should have; Escape leaves it"))
 
+    def begin_outline(self) -> None:
+        """The next line drawn on the picture goes round a new region."""
+        self._begin(OUTLINE, self.tr("Draw round the new region; edges near by pull; Escape ends"))
+
+    def begin_brush(self, mode: str) -> None:
+        """Strokes on the picture widen or narrow the chosen region, until Escape."""
+        line = self.tr("Brush over what {name} should have; Up and Down turn the brush; Escape")
+        if mode == NARROW:
+            line = self.tr("Brush over what {name} should lose; Up and Down turn the brush; Escape")
+        self._begin(mode, line)
+
+    def turn_brush(self, key: int) -> bool:
+        """A wider or narrower brush by an arrow key, while one is in hand."""
+        steps = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
+        if self.stage.hand.mode not in BRUSHES or key not in steps:
+            return False
+        self.stage.hand.turn_brush(steps[Qt.Key(key)])
+        line = self.tr("Brush: {px:.0f} px of the stage").format(px=self.stage.hand.brush)
+        self.desk.told.emit(line, False)
+        return True
+
     def _begin(self, mode: str, line: str) -> None:
         derived, chosen = self.desk.derived, self.desk.session.selection
-        if derived is None or not chosen:
+        if derived is None or not (chosen or mode == OUTLINE):
             return
         self.steps.open("sketch")
         self.desk.session.show_view("")
         self.stage.hand.mode = mode
         self.stage.setCursor(Qt.CursorShape.CrossCursor)
         self.stage.setFocus()
-        self.desk.told.emit(line.format(name=region(derived.plan, chosen).name), False)
+        name = region(derived.plan, chosen).name if chosen else ""
+        self.desk.told.emit(line.format(name=name), False)
 
     def end_mode(self) -> bool:
         """Nothing is drawn or given any more; gives whether anything was."""
-        if self.stage.hand.mode not in (LINE, GIVE):
+        if self.stage.hand.mode not in (LINE, GIVE, OUTLINE, *BRUSHES):
             return False
         self.stage.hand.mode = ""
         self.stage.hand.cancel()
@@ -88,8 +110,16 @@ class StageGestures(QObject):
         self.desk.session.select_several(found)
 
     def _on_drawn(self, line: list[Point]) -> None:
+        mode, drawn = self.stage.hand.mode, [self._in_sketch(*p) for p in line]
+        if mode in BRUSHES:  # more strokes may come
+            wide = self._in_sketch(self.stage.hand.brush / self.stage.scale, 0)[0]
+            self.reworking.brush(drawn, wide, mode == WIDEN)
+            return
         self.end_mode()
-        self.reworking.split_by_line([self._in_sketch(*p) for p in line])
+        if mode == OUTLINE:
+            self.reworking.outline(drawn)
+        else:
+            self.reworking.split_by_line(drawn)
 
     def _in_sketch(self, x: float, y: float) -> Point:
         """A place of the stage's picture, px, in px of the sketch."""

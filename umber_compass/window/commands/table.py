@@ -25,6 +25,7 @@ from umber_compass.window.desk.pasting import Pasting
 from umber_compass.window.desk.sketch_files import SketchFiles
 from umber_compass.window.drawers import DRAWERS
 from umber_compass.window.frame.help import ABOUT, KEYS, PAGES
+from umber_compass.window.stage.choosing_hand import NARROW, WIDEN
 from umber_compass.window.widgets.actions import Action, Condition
 from umber_compass.window.widgets.theme import ROOMS
 
@@ -200,6 +201,13 @@ def _shapes(c: Commands) -> list[Action]:
                ("Region/hands", shape, "split/how"), "Shift+L", "one"),
         Action("give-part", "Give a part to it …", commands.on_stage.begin_giving,
                ("Region/hands", shape, "split/how"), "Shift+G", "one"),
+        Action("outline", "Draw round a new region …", commands.on_stage.begin_outline,
+               ("Region/hands", shape, "split/how"), "Shift+O", "plan"),
+        Action("widen", "Widen it with the brush …", partial(commands.on_stage.begin_brush, WIDEN),
+               ("Region/hands", shape, "split/how"), "Shift+W", "one"),
+        Action("narrow", "Narrow it with the brush …",
+               partial(commands.on_stage.begin_brush, NARROW),
+               ("Region/hands", shape, "split/how"), "Shift+N", "one"),
         Action("tint-lines", "Tint lines by material", work.tint_lines, ("Region/hands", shape),
                "", "line"),
         Action("specks", "Give specks to their neighbours", work.swallow_specks,

@@ -5,7 +5,7 @@ from typing import TypeAlias
 
 from PySide6.QtCore import QObject
 
-from umber_compass.document import Pixels, reworking
+from umber_compass.document import Pixels, drawing_by_hand, reworking
 from umber_compass.document.reworking import Reworked
 from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.label_edits import Point
@@ -48,6 +48,16 @@ class Reworking(QObject):
     def reassign(self, place: Point, to: str) -> None:
         """The part at a place, px of the sketch, to another region."""
         self._ask(lambda plan, pixels, tick: reworking.reassign(plan, pixels, place, to, tick))
+
+    def outline(self, line: list[Point]) -> None:
+        """What a closed line, px of the sketch, goes round as a new region."""
+        self._ask(lambda plan, pixels, tick: drawing_by_hand.outline(plan, pixels, line, tick))
+
+    def brush(self, stroke: list[Point], brush_px: float, widens: bool) -> None:
+        """The chosen region with, or without, what a stroke covers, px of the sketch."""
+        chosen = self.desk.session.selection
+        how = drawing_by_hand.widen if widens else drawing_by_hand.narrow
+        self._ask(lambda plan, pixels, tick: how(plan, pixels, chosen, stroke, brush_px, tick))
 
     def turn_neck(self, number: int) -> None:
         """A gap of line art opened or closed."""

@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QPointF, QRectF, Signal
 
-from umber_compass.window.stage.choosing_hand import LINE, ChoosingHand
+from umber_compass.window.stage.choosing_hand import FRAME, ChoosingHand
 from umber_compass.window.stage.taking import TakingSwatches
 
 
@@ -29,7 +29,7 @@ class DrawnOn(TakingSwatches):
         what, points = self.hand.release()
         self.update()
         places = [self._in_picture(p) for p in points]
-        if what == LINE:
+        if what and what != FRAME:
             self.drawn.emit(places)
         elif what:
             self.framed.emit(QRectF(QPointF(*places[0]), QPointF(*places[-1])).normalized())
