@@ -208,6 +208,8 @@ def _shapes(c: Commands) -> list[Action]:
         Action("narrow", "Narrow it with the brush …",
                partial(commands.on_stage.begin_brush, NARROW),
                ("Region/hands", shape, "split/how"), "Shift+N", "one"),
+        Action("join-alike", "Join like regions", work.join_alike, ("Region/hands", shape), "",
+               "plan"),
         Action("tint-lines", "Tint lines by material", work.tint_lines, ("Region/hands", shape),
                "", "line"),
         Action("specks", "Give specks to their neighbours", work.swallow_specks,

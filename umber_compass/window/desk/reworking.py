@@ -5,7 +5,7 @@ from typing import TypeAlias
 
 from PySide6.QtCore import QObject
 
-from umber_compass.document import Pixels, drawing_by_hand, reworking
+from umber_compass.document import Pixels, drawing_by_hand, joining_alike, reworking
 from umber_compass.document.reworking import Reworked
 from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.label_edits import Point
@@ -48,6 +48,10 @@ class Reworking(QObject):
     def reassign(self, place: Point, to: str) -> None:
         """The part at a place, px of the sketch, to another region."""
         self._ask(lambda plan, pixels, tick: reworking.reassign(plan, pixels, place, to, tick))
+
+    def join_alike(self) -> None:
+        """Twins and pieces, each group as one region."""
+        self._ask(lambda plan, pixels, tick: joining_alike.join_alike(plan, pixels, tick))
 
     def outline(self, line: list[Point]) -> None:
         """What a closed line, px of the sketch, goes round as a new region."""

@@ -43,6 +43,12 @@ class PlanPage(QWidget):
         self.finding.setAccessibleName(self.tr("Find a region"))
         self.finding.setMaximumWidth(170)
         self.finding.textEdited.connect(self._on_find)
+        self.join = QPushButton(self.tr("Join like regions"))
+        self.join.setObjectName("small")
+        self.join.setToolTip(
+            self.tr("Both eyes, all panes, a ground that a figure parts: one region each")
+        )
+        self.join.clicked.connect(lambda: self.asked.emit("join-alike"))
         self.plan = StagePlan()
         self.area: QScrollArea = scrolled(at_top(self.plan))
         below = QHBoxLayout()
@@ -57,7 +63,7 @@ class PlanPage(QWidget):
         self.notes.setVisible(False)
         self.panel = ChosenPanel()
         in_column(
-            in_row(quiet(self.tr("far")), 1, self.finding, gap=8),
+            in_row(quiet(self.tr("far")), 1, self.join, self.finding, gap=8),
             (self.area, 100),
             below,
             self.notes,
