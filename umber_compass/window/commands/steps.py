@@ -31,8 +31,8 @@ class StepCommands(QObject):
     def _show(self) -> None:
         row = BENCHES[self._session.step]
         bench = self._layout.benches[row.step]
-        self._views.enter(row.step, row.views)
         was_walled, self._session.walled = self._session.walled, row.takes_stage
+        self._views.enter(row.step, row.views)  # which works nothing out behind the wall
         self._layout.middle.show_wall(row.takes_stage)
         if was_walled and not row.takes_stage:
             self._following.desk.live.sharpening.start()

@@ -37,6 +37,14 @@ class SmallViews(QObject):
         self._chosen: dict[str, list[str]] = {}  # by step
         self._bitmaps: list[Bitmap | None] = []
         self._made_from: tuple[object, ...] = ()
+        desk.opened.connect(self._forget)
+
+    def _forget(self) -> None:
+        """Another document: nothing of the one before is shown any more."""
+        self.desk.worker.forget("views")
+        self._bitmaps, self._made_from = [], ()
+        self.strip.show_images([None] * len(self.strip.views()), False)
+        self.ask_soon()
 
     def ask_soon(self) -> None:
         """Have the views worked out, in the next round."""
@@ -56,8 +64,9 @@ class SmallViews(QObject):
         bitmap = bitmap or live.bitmap
         if bitmap is None or derived is None:
             return
-        made_from = (id(derived), id(bitmap), quick, tuple(names))
-        if made_from == self._made_from:
+        # The things themselves, not their numbers: one that is gone may leave its number to another.
+        made_from, was = (derived, bitmap, quick, *names), self._made_from
+        if was[2:] == made_from[2:] and was and was[0] is derived and was[1] is bitmap:
             return  # the very same picture in the same views
         self._made_from = made_from
         small = (_thinned if quick else _small)(bitmap.packed)
@@ -109,6 +118,7 @@ class SmallViews(QObject):
             self._chosen[self._step] = self.strip.views()
         self._step = step
         self.strip.show_views(self._chosen.get(step, list(views)))
+        self.ask_soon()  # behind the wall none was worked out
 
 
 def _seen(name: str, small: Picture, derived: Derived, quick: bool) -> Packed | None:

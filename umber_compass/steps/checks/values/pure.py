@@ -21,7 +21,8 @@ def _measure(derived: Derived) -> list[Result]:
     share = 100 * sum(shares.values())
     rules = derived.rules
     level = level_over(share, rules["pure.note"], rules["pure.warning"])
-    values = derived.values.by_code[derived.adjacency.pixels > 0]
+    painted = (derived.adjacency.pixels > 0) & (derived.adjacency.label > 0)
+    values = derived.values.by_code[painted]
     title = words("No pure black or white")
     text = words("darkest {low:.0f}, lightest {high:.0f} L*", low=values.min(), high=values.max())
     regions = tuple(sorted(shares, key=lambda r: -shares[r])) if level != "fine" else ()
