@@ -11,6 +11,7 @@ from umber_compass.document import about
 from umber_compass.picture.seen import whole
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.light_views import LIGHT_VIEWS
+from umber_compass.steps.sketch.flats.palette import SPRITE_PX
 from umber_compass.views import PLAIN, VIEWS
 from umber_compass.views.view import Picture
 from umber_compass.window.desk.desk import Desk
@@ -18,6 +19,7 @@ from umber_compass.window.desk.grids import QUICK_PX
 from umber_compass.window.desk.moments import moment, preview
 from umber_compass.window.stage.stage import Stage
 from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.check_pattern import CheckPattern
 from umber_compass.window.widgets.timers import single_shot
 
 _PREPARE_AFTER = 60  # ms of rest before the px that are seen are looked up
@@ -34,6 +36,8 @@ class Director(QObject):
         self._seen: Bitmap | None = None
         self._peeked: Bitmap | None = None
         self._faded: Bitmap | None = None
+        self._checked: Bitmap | None = None
+        self.check = CheckPattern()
         self.preparing = single_shot(self, _PREPARE_AFTER, self._prepare)
         stage.zoomed.connect(self._on_moved)
         stage.resized.connect(self._on_moved)
@@ -74,6 +78,8 @@ class Director(QObject):
         grid = self.stage.grid(bool(view))
         if derived is None or grid is None or view in LIGHT_VIEWS:
             return False
+        if derived.drawing.labels.size <= SPRITE_PX:
+            return False  # so few px are quick as they are, and keep their check
         bitmap = self.desk.live.grids.paint(derived, grid)
         if bitmap is None:
             return False
@@ -94,14 +100,17 @@ class Director(QObject):
 
     def _in_view(self, bitmap: Bitmap) -> QImage:
         """A picture in the view that is on the stage."""
-        view = self.desk.session.view
+        view, derived = self.desk.session.view, self.desk.derived
+        if derived is not None:
+            checked = self.check.over(bitmap.packed, derived.drawing)
+            if checked is not bitmap.packed:
+                bitmap = self._checked = Bitmap(checked)
         if not view:
             return bitmap.image
         if view in LIGHT_VIEWS:
             self._seen = self.desk.live.in_part(view) or bitmap
         else:
             levels = _half(np.ascontiguousarray(unpack(bitmap.packed)))
-            derived = self.desk.derived
             told = PLAIN if derived is None else about(derived, levels.shape)
             self._seen = Bitmap(pack(VIEWS[view].see(levels, told)))
         return self._seen.image

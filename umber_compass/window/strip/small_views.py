@@ -19,6 +19,7 @@ from umber_compass.window.desk.worker import error_line
 from umber_compass.window.strip.view_strip import ViewStrip
 from umber_compass.window.strip.views import OF_LIGHT, OF_PULL
 from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.check_pattern import CheckPattern
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
@@ -37,6 +38,7 @@ class SmallViews(QObject):
         self._chosen: dict[str, list[str]] = {}  # by step
         self._bitmaps: list[Bitmap | None] = []
         self._made_from: tuple[object, ...] = ()
+        self._check = CheckPattern()
         desk.opened.connect(self._forget)
 
     def _forget(self) -> None:
@@ -64,12 +66,13 @@ class SmallViews(QObject):
         bitmap = bitmap or live.bitmap
         if bitmap is None or derived is None:
             return
-        # The things themselves, not their numbers: one that is gone may leave its number to another.
+        # The things themselves, not their numbers: those are given anew when a thing is gone.
         made_from, was = (derived, bitmap, quick, *names), self._made_from
         if was[2:] == made_from[2:] and was and was[0] is derived and was[1] is bitmap:
             return  # the very same picture in the same views
         self._made_from = made_from
-        small = (_thinned if quick else _small)(bitmap.packed)
+        shown = bitmap.packed if quick else self._check.over(bitmap.packed, derived.drawing)
+        small = (_thinned if quick else _small)(shown)
 
         promised = derived.lit is None and any(n in OF_LIGHT for n in names)
 
