@@ -88,11 +88,11 @@ class Roles(unittest.TestCase):
         self.assertEqual(found["#101010"], "line")
         self.assertEqual(found["#e0e0e0"], "figure")  # thin, but no dark
 
-    def test_a_large_region_off_the_frame_is_ground_all_the_same(self):
+    def test_a_large_thing_on_plain_ground_is_figure(self):
         found = self.roles(
             ("rectangle", (0, 0, 240, 160), "#8090a0"), ("rectangle", (60, 40, 160, 120), "#c04040")
         )
-        self.assertEqual(found["#c04040"], "ground")
+        self.assertEqual(found["#c04040"], "figure")
 
 
 class FirstPlan(scenes.InFolder):

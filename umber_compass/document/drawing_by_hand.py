@@ -6,6 +6,7 @@ from collections.abc import Sequence
 import numpy as np
 from msgspec.structs import replace
 
+from umber_compass.document.in_hand import shown_whole
 from umber_compass.document.pixels import Pixels
 from umber_compass.document.reworking import Reworked, made_of, region_in
 from umber_compass.picture.mixes import Labels
@@ -76,7 +77,7 @@ def narrow(
 
 
 def _grey(plan: Plan, pixels: Pixels) -> Grey:
-    return grey_levels(pixels.shown_whole(plan.sketch))
+    return grey_levels(shown_whole(pixels, plan.sketch))
 
 
 def _lines(plan: Plan) -> set[int]:

@@ -16,7 +16,6 @@ from umber_compass.formats import picture
 from umber_compass.formats.plan_file import PlanFile
 from umber_compass.picture.drawing import Drawing, draw
 from umber_compass.picture.mixes import Labels
-from umber_compass.picture.redrawing import redrawn
 from umber_compass.plan.model import Plan, Sketch
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -39,7 +38,7 @@ class Pixels:
         self._labels: dict[str, Labels] = {}
         self._encoded: dict[str, bytes] = {}
         # The picture that hands worked on last, at working size, and the hash of its sketch.
-        self._shown: tuple[str, Packed] | None = None
+        self.shown: tuple[str, Packed] | None = None
 
     @classmethod
     def of_file(cls, held: PlanFile) -> "Pixels":
@@ -103,27 +102,6 @@ class Pixels:
         if found.shape != self.labels(sketch).shape:
             raise Refusal(said, line)
         return found
-
-    def redrawn(self, sketch: Sketch, labels: Labels) -> Drawing:
-        """The drawing of a sketch with other labels, (h, w): where its own is known, only what
-        changed is looked at anew."""
-        shown = self._shown_of(sketch)
-        before = self.drawings.get(sketch.labels)
-        if before is None:
-            return draw(shown, labels_at_working_size(labels), sketch.shaded)
-        return redrawn(before, shown, labels_at_working_size(labels))
-
-    def _shown_of(self, sketch: Sketch) -> Packed:
-        if self._shown is None or self._shown[0] != sketch.hash:
-            drawn = as_drawn(self.picture(sketch), sketch)
-            self._shown = (sketch.hash, shown_at_working_size(drawn))
-        return self._shown[1]
-
-    def shown_whole(self, sketch: Sketch) -> Packed:
-        """A sketch's picture at its own size, (h, w), as its drawing is made of it."""
-        shown = self._shown_of(sketch)
-        is_whole = shown.shape == self.labels(sketch).shape
-        return shown if is_whole else as_drawn(self.picture(sketch), sketch)
 
     def drawing(
         self, sketch: Sketch, subject: str = "", kept: Kept | None = None, tick: Tick = idle

@@ -8,8 +8,8 @@ from typing import NamedTuple
 import numpy as np
 from msgspec.structs import replace
 
+from umber_compass.document.in_hand import drawing_with
 from umber_compass.document.pixels import Pixels
-from umber_compass.document.values_kept import values_kept
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.mixes import Labels
 from umber_compass.plan.edits import Edit, each_part, find_region
@@ -206,9 +206,11 @@ def made_of(
     key, data = pixels.encoded(labels)
     tick(0.4)
     sketch: Sketch = replace(plan.sketch, labels=key)
-    drawing = pixels.redrawn(plan.sketch, labels)
+    drawing = drawing_with(pixels, plan.sketch, labels)
     before = pixels.drawings.get(plan.sketch.labels)
-    if fresh is None and before is not None:
+    if fresh is None and before is not None and sketch.shaded:
+        from umber_compass.document.values_kept import values_kept
+
         fresh = values_kept(before, drawing, (list(plan.regions), list(regions)), sources)
     edit = regroup(name, sketch, regions, sources, fresh or (lambda study: {}))
     return Reworked(edit, (key, data, labels), drawing, chosen)

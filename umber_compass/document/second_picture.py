@@ -19,12 +19,11 @@ from umber_compass.picture.shading import VALUE_OF_LEVEL, grey_levels, means_by_
 from umber_compass.plan.model import Plan, Sketch
 from umber_compass.plan.regrouping import regroup
 from umber_compass.steps.sketch.kinds import guess_kind
-from umber_compass.steps.sketch.matching import shift_between
+from umber_compass.steps.sketch.matching import PROPORTIONS, shift_between
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 
 _HUED = ("flats", "layers")  # kinds that say what hue each region has
-PROPORTIONS = 0.03  # by which two pictures of one piece may differ in width over height
 
 
 def shaded_by(

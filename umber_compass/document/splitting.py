@@ -2,7 +2,6 @@
 
 from typing import NamedTuple
 
-from umber_compass.document import layered
 from umber_compass.formats import openraster, picture
 from umber_compass.steps.sketch.kinds import (
     AUTO,
@@ -37,6 +36,8 @@ def split_picture(
     by the next. Raises Refusal if it cannot be split so."""
     settings = settings or {}
     if openraster.is_layered(read.data) and kind in (AUTO, "layers"):
+        from umber_compass.document import layered  # few sketches are
+
         found = layered.split(read.data, read.packed, settings, name, tick)
         why = words("a file of layers") if kind == AUTO else None
         return Chosen(found, "layers", known_settings(KINDS["layers"], settings), why)

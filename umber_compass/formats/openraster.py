@@ -13,7 +13,6 @@ from defusedxml.ElementTree import iterparse
 from PIL import Image
 
 from umber_compass.formats.archives import points_outside
-from umber_compass.formats.layer_modes import MIXED, mixed
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 
@@ -283,11 +282,14 @@ def _lay(
         over = image.crop(part)
         if share < 1:
             over.putalpha(over.getchannel("A").point(lambda a: round(a * share)))
-        if layer.mode in MIXED:
-            under = whole.crop((left, begin, right, end))
-            whole.paste(mixed(under, over, layer.mode), (left, begin))
-        else:
-            whole.alpha_composite(over, (left, begin))
+        if layer.mode != OVER:
+            from umber_compass.formats.layer_modes import MIXED, mixed
+
+            if layer.mode in MIXED:
+                under = whole.crop((left, begin, right, end))
+                whole.paste(mixed(under, over, layer.mode), (left, begin))
+                continue
+        whole.alpha_composite(over, (left, begin))
 
 
 def _damaged(subject: str, why: str) -> Refusal:

@@ -19,6 +19,7 @@ _WITHIN, _RECOLOURED = 0.9, 0.06  # containment; OKLab apart
 _WORTH_SHIFT = 1.02  # times more borders that fall together, for a shift to be believed
 
 
+PROPORTIONS = 0.03  # by which two pictures of one piece may differ in width over height
 _FINE_SIDE = 1000  # px, the longer side at which a grey picture is lined up
 _EDGE_LEVELS = 24  # a px, beyond which an edge is no clearer
 _MOST_SHIFT = 50  # of the longer side, over what it may be moved

@@ -61,13 +61,14 @@ def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:
     roles: list[Role] = ["line" if line else "figure" for line in lines]
     if seen.clear > _CLEAR and seen.free > 0.5:
         return roles
-    grounds = _grounds(seen, lines)
+    shoulders = _shoulders(seen, lines)
+    grounds = _grounds(seen, lines) & ~shoulders
     for i in np.flatnonzero(grounds).tolist():
         roles[i] = "ground"
     plain = bool((seen.frame * grounds).max(initial=0) >= _PLAIN)
     others = np.flatnonzero(~lines & ~grounds).tolist()
     for i in others:
-        if not plain and not _is_figure(seen, i, grounds):
+        if not (shoulders[i] or _is_figure(seen, i, grounds)):
             roles[i] = "middle ground"
     if not plain:
         for i in _built(seen, roles) | _in_the_sky(seen, roles):
@@ -84,13 +85,16 @@ def _grounds(seen: _Seen, lines: npt.NDArray[np.bool_]) -> npt.NDArray[np.bool_]
     found |= (touched >= 1) & (seen.area > _LARGE)
     found |= seen.sides.max(axis=1) >= _AT_FOOT
     standing = foot_only & (seen.tall >= _FOOT_TALL)
+    return np.asarray(found & ~standing & ~lines)
+
+
+def _shoulders(seen: _Seen, lines: npt.NDArray[np.bool_]) -> npt.NDArray[np.bool_]:
+    """Whose upper edge falls to both sides from a neck, cut by the lower edge and the sides."""
     inside = (seen.sides.max(axis=1) <= 0.01) & ~lines
-    shoulders = (seen.sides[:, 2] > 0.3) & (seen.sides[:, 0] <= 0.01) & (seen.slope >= _SLOPE)
-    shoulders &= seen.sides[:, [1, 3]].max(axis=1) < _SIDES
-    shoulders &= (seen.border[:, inside].sum(axis=1) >= _NECK) & (
-        abs(seen.middle[:, 0] - 0.5) < 0.2
-    )
-    return np.asarray(found & ~standing & ~shoulders & ~lines)
+    found = (seen.sides[:, 2] > 0.3) & (seen.sides[:, 0] <= 0.01) & (seen.slope >= _SLOPE)
+    found &= seen.sides[:, [1, 3]].max(axis=1) < _SIDES
+    found &= seen.border[:, inside].sum(axis=1) >= _NECK
+    return np.asarray(found & (np.abs(seen.middle[:, 0] - 0.5) < 0.2) & ~lines)
 
 
 def _is_figure(seen: _Seen, i: int, grounds: npt.NDArray[np.bool_]) -> bool:
@@ -99,8 +103,6 @@ def _is_figure(seen: _Seen, i: int, grounds: npt.NDArray[np.bool_]) -> bool:
     cut = seen.sides[i] > 0.01
     if not cut.any():
         return True
-    if cut[2] and cut.sum() > 1 and not cut[0]:
-        return True  # shoulders: no ground, though they reach the sides
     if cut[2] and cut.sum() == 1 and 0.12 < seen.middle[i, 0] < 0.88:
         return bool(seen.tall[i] >= _FOOT_TALL)
     inside = ~grounds & (seen.sides.max(axis=1) <= 0.01)

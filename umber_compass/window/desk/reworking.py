@@ -1,11 +1,12 @@
-"""Regions changed by hand, off the GUI thread: px first, then the edit."""
+"""Regions changed by hand, off the GUI thread: px first, then the edit. What draws them is loaded
+with the first stroke."""
 
 from collections.abc import Callable
 from typing import TypeAlias
 
 from PySide6.QtCore import QObject
 
-from umber_compass.document import Pixels, drawing_by_hand, joining_alike, reworking
+from umber_compass.document import Pixels, reworking
 from umber_compass.document.reworking import Reworked
 from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.label_edits import Point
@@ -51,17 +52,35 @@ class Reworking(QObject):
 
     def join_alike(self) -> None:
         """Twins and pieces, each group as one region."""
-        self._ask(lambda plan, pixels, tick: joining_alike.join_alike(plan, pixels, tick))
+
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> Reworked:
+            from umber_compass.document.joining_alike import join_alike
+
+            return join_alike(plan, pixels, tick)
+
+        self._ask(work)
 
     def outline(self, line: list[Point]) -> None:
         """What a closed line, px of the sketch, goes round as a new region."""
-        self._ask(lambda plan, pixels, tick: drawing_by_hand.outline(plan, pixels, line, tick))
+
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> Reworked:
+            from umber_compass.document.drawing_by_hand import outline
+
+            return outline(plan, pixels, line, tick)
+
+        self._ask(work)
 
     def brush(self, stroke: list[Point], brush_px: float, widens: bool) -> None:
         """The chosen region with, or without, what a stroke covers, px of the sketch."""
         chosen = self.desk.session.selection
-        how = drawing_by_hand.widen if widens else drawing_by_hand.narrow
-        self._ask(lambda plan, pixels, tick: how(plan, pixels, chosen, stroke, brush_px, tick))
+
+        def work(plan: Plan, pixels: Pixels, tick: Tick) -> Reworked:
+            from umber_compass.document.drawing_by_hand import narrow, widen
+
+            how = widen if widens else narrow
+            return how(plan, pixels, chosen, stroke, brush_px, tick)
+
+        self._ask(work)
 
     def turn_neck(self, number: int) -> None:
         """A gap of line art opened or closed."""

@@ -9,7 +9,6 @@ from PySide6.QtCore import QObject, Signal
 from umber_compass import document
 from umber_compass.document import Pixels
 from umber_compass.document.following_sketch import Followed
-from umber_compass.document.second_picture import take_regions, take_shading
 from umber_compass.document.splitting import split_picture
 from umber_compass.formats import picture
 from umber_compass.plan.model import Plan
@@ -52,11 +51,15 @@ class SecondPicture(QObject):
 
 
 def _with_shading(plan: Plan, pixels: Pixels, path: Path, tick: Tick) -> Followed:
+    from umber_compass.document.second_picture import take_shading
+
     read = picture.read(path, lambda share: tick(share / 2))
     return take_shading(plan, pixels, read, document.plain_name(path.name))
 
 
 def _with_regions(plan: Plan, pixels: Pixels, path: Path, tick: Tick) -> Followed:
+    from umber_compass.document.second_picture import take_regions
+
     read = picture.read(path, lambda share: tick(share / 3))
     name = document.plain_name(path.name)
     return take_regions(plan, pixels, read, split_picture(read, name, tick=tick), name)

@@ -9,10 +9,10 @@ from PySide6.QtWidgets import QWidget
 
 from umber_compass.colour.packed import Packed
 from umber_compass.document.following_sketch import Followed
-from umber_compass.document.second_picture import PROPORTIONS
 from umber_compass.document.seeing import small_of
 from umber_compass.formats.plan_file import ENDING
 from umber_compass.steps.sketch.kinds import AUTO
+from umber_compass.steps.sketch.matching import PROPORTIONS
 from umber_compass.window.desk.candidates import Candidates
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.second_picture import SecondPicture

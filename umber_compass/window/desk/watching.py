@@ -11,7 +11,6 @@ from umber_compass import document
 from umber_compass.colour.packed import Packed
 from umber_compass.document.following_sketch import Followed, followed, known_before, most_go
 from umber_compass.document.pixels import Pixels, hash_of
-from umber_compass.document.second_picture import replaced
 from umber_compass.document.seeing import small_of
 from umber_compass.document.splitting import split_picture
 from umber_compass.formats import atomic, picture
@@ -248,7 +247,12 @@ def _read(
     settings = (settings or {}) if kind else plan.sketch.settings
     chosen = split_picture(read, path.name, own, settings, tick)
     tick(0.8)
-    found = (replaced if kind == AUTO else followed)(plan, pixels, read, chosen, name)
+    if kind == AUTO:  # another picture, and not the sketch's own file again
+        from umber_compass.document.second_picture import replaced
+
+        found = replaced(plan, pixels, read, chosen, name)
+    else:
+        found = followed(plan, pixels, read, chosen, name)
     return _Read(plan, found, small_of(read.packed))
 
 

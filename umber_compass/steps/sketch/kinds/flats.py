@@ -1,6 +1,8 @@
 """A flats picture becomes regions: its main colours, and every smoothed border pixel given to the
 colour it holds most of (docs/sketch.md)."""
 
+from typing import TYPE_CHECKING
+
 import numpy as np
 
 from umber_compass.colour.packed import CLEAR, Packed, pack, unpack
@@ -13,10 +15,12 @@ from umber_compass.steps.sketch.flats.lossy import (
     smaller,
 )
 from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, is_shaded, palette_of
-from umber_compass.steps.sketch.flats.uniting import United, united
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Settings, Split
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
+
+if TYPE_CHECKING:
+    from umber_compass.steps.sketch.flats.uniting import United
 
 MOST_COLOURS = 512
 _MOST_ASKED = 8192  # colours that own blocks, beyond which none is looked at
@@ -45,13 +49,14 @@ def split(
     # A start that reads no picture does without these.
     from umber_compass.steps.sketch.flats.exact import exact_regions
     from umber_compass.steps.sketch.flats.known import FIRST
+    from umber_compass.steps.sketch.flats.uniting import united
 
     known = exact_regions(packed, palette)
     found = united(known.labels, np.ascontiguousarray(unpack(known.colours)), FIRST)
     return _unless_shaded(packed, subject, found, FIRST, _SHADE_EXACT)
 
 
-def _unless_shaded(packed: Packed, subject: str, found: United, first: int, levels: int) -> Split:
+def _unless_shaded(packed: Packed, subject: str, found: "United", first: int, levels: int) -> Split:
     """The regions of flats, unless there are too many or most lie a shade apart."""
     held = np.bincount(found.labels.reshape(-1), minlength=len(found.colours) + first)[first:] > 0
     if not 0 < np.count_nonzero(held) <= MOST_COLOURS or is_shaded(
@@ -70,6 +75,8 @@ def _px_by_px(packed: Packed) -> Split:
 
 
 def _lossy(packed: Packed, subject: str) -> Split:
+    from umber_compass.steps.sketch.flats.uniting import united
+
     if is_restless(packed):
         raise _not_flat(packed, subject)
     step = int(np.ceil(np.sqrt(packed.size / _MOST_LOSSY_PX)))

@@ -10,12 +10,10 @@ from PIL import Image, ImageFilter
 from umber_compass.colour.packed import CLEAR, Packed, unpack
 from umber_compass.steps.sketch.flats.lossy import is_restless, smaller
 from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, palette_of
-from umber_compass.steps.sketch.kinds.calm import calm_of, is_grey
 from umber_compass.steps.sketch.kinds.grey import SURFACES
 from umber_compass.steps.sketch.kinds.kind import Settings
 from umber_compass.steps.sketch.lines.ink import distance_to, inked
 from umber_compass.steps.sketch.lines.paper import darkness, drawn_dark, grey_of
-from umber_compass.steps.sketch.tones.groups import in_groups
 from umber_compass.words import Words, words
 
 _LOOKED_AT = 1_500_000  # px
@@ -53,6 +51,8 @@ def guess_kind(packed: Packed) -> Guess:
     seen = packed[::step, ::step] if step > 1 else packed
     if _is_lines(seen):
         return Guess("lines", words("thin lines on an even ground"), "grey")
+    from umber_compass.steps.sketch.kinds.calm import is_grey
+
     looked_at = _bands(packed)
     shaded = "grey" if is_grey(looked_at) else "painting"
     if _is_flat(looked_at):
@@ -67,6 +67,8 @@ def guess_kind(packed: Packed) -> Guess:
 
 def _is_modelled(packed: Packed) -> bool:
     """Whether a grey picture is shaded softly, and not in a few values."""
+    from umber_compass.steps.sketch.tones.groups import in_groups
+
     step = max(1, -(-max(packed.shape) // _MODELLED_PX))
     small = smaller(packed, step) if step > 1 else packed
     image = Image.fromarray(grey_of(small)).filter(ImageFilter.MedianFilter(5))
@@ -123,6 +125,8 @@ def _bands(packed: Packed) -> Packed:
 
 
 def _is_flat(packed: Packed) -> bool:
+    from umber_compass.steps.sketch.kinds.calm import calm_of
+
     palette = palette_of(packed)
     if not palette.painted:
         return True

@@ -10,7 +10,6 @@ from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.joining import Parts
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, within_bounds
-from umber_compass.steps.sketch.lines.hatching import without_stripes
 from umber_compass.steps.sketch.lines.ink import Mask, distance_to, ink_of
 from umber_compass.steps.sketch.lines.necks import Found, find_areas, grow_into
 from umber_compass.steps.sketch.lines.paper import drawn_dark
@@ -43,6 +42,8 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
     tick(0.6)
     _refuse_open(found, ink, subject)
     if number_of(settings, HATCHING):
+        from umber_compass.steps.sketch.lines.hatching import without_stripes
+
         found = without_stripes(found)
     parts = within_bounds(found.areas - 1, unpack(packed), settings, subject)
     count = int(parts.max()) + 1
