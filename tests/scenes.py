@@ -79,7 +79,8 @@ def encoded(rgb, kind="PNG", **options):
 
 def region(label, role, **more):
     """A region with this label and role."""
-    return Region(id=f"r{label}", label=label, name=f"region {label}", role=role, **more)
+    told = {"name": f"region {label}", **more}
+    return Region(id=f"r{label}", label=label, role=role, **told)
 
 
 def planned(slot="A", value=50.0, chroma=0.1, turn=0.0):

@@ -14,6 +14,7 @@ _QUIET = 25  # percentile of the places' unrest that grain alone makes
 _LEAST_PAIRS = 60  # of calm places beside each other, under which nothing is told
 _NO_STEP = 0.02  # levels
 _FAR = 4  # places apart, at which a drift is looked for
+_SLOPE, _STEADY = (2.0, 24.0), 0.85  # levels a place; how much of a slope goes one way
 _TINTED = 0.02  # of a place's light, by which a channel may be off in a grey
 _PALE = 0.09  # the same, beyond which a tint is a colour
 _TURN = 0.35  # radians about the tint that all places share
@@ -23,12 +24,13 @@ _MOSTLY = 0.97
 class Calm(NamedTuple):
     """Shares of the steps between calm places: `still` within the grain, beside each other and some
     places apart; `same` without any step. `pairs` is how many were looked at, `calm` the share of
-    places that are."""
+    places that are, `sloped` the share of those that lie within a slope from light to dark."""
 
     calm: float
     pairs: int
     still: float
     same: float
+    sloped: float = 0.0
 
     @property
     def tells(self) -> bool:
@@ -62,18 +64,44 @@ def calm_of(packed: Packed) -> Calm:
     there = np.isfinite(unrest)
     if not there.any():
         return Calm(0.0, 0, 0.0, 0.0)
+    sloped = _sloped(mean, there)
     grain = float(np.percentile(unrest[there], _QUIET))
     calm = (apart <= max(2.0, 0.83 * grain)) & (unrest <= 1.8 * grain + 1.5)
     steps = _steps(mean, calm, 1)
     if not len(steps):
-        return Calm(float(calm[there].mean()), 0, 0.0, 0.0)
+        return Calm(float(calm[there].mean()), 0, 0.0, 0.0, sloped)
     within = 0.75 + 3 * grain / _SIDE
     still = float((steps <= within).mean())
     # A slow drift is seen from further off.
     far = _steps(mean, calm, _FAR)
     if len(far) >= _LEAST_PAIRS:
         still = min(still, float((far <= within).mean()))
-    return Calm(float(calm[there].mean()), len(steps), still, float((steps <= _NO_STEP).mean()))
+    same = float((steps <= _NO_STEP).mean())
+    return Calm(float(calm[there].mean()), len(steps), still, same, sloped)
+
+
+def _sloped(mean: Floats, there: npt.NDArray[np.bool_]) -> float:
+    """The share of places round which it grows steadily lighter one way, as on what is modelled;
+    areas of one colour beside each other go up and down."""
+    from scipy.ndimage import uniform_filter
+
+    if min(there.shape) < 5:
+        return 0.0
+    light = mean.mean(axis=-1)
+    down, across = np.gradient(light)
+    steep = np.hypot(down, across)
+    along = np.hypot(uniform_filter(down, 3), uniform_filter(across, 3))
+    steady = along >= _STEADY * np.maximum(uniform_filter(steep, 3), 1e-6)
+    # A step between two areas is steep in one place; a slope is alike in several.
+    even = _least(steep) >= 0.4 * steep
+    found = steady & even & (along >= _SLOPE[0]) & (along <= _SLOPE[1]) & there
+    return float(found.sum() / there.sum())
+
+
+def _least(steep: Floats) -> Floats:
+    from scipy.ndimage import minimum_filter
+
+    return np.asarray(minimum_filter(steep, 3))
 
 
 def _steps(mean: Floats, calm: npt.NDArray[np.bool_], by: int) -> Floats:

@@ -5,15 +5,14 @@ from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
-from PIL import Image, ImageFilter
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
-from umber_compass.steps.sketch.flats.lossy import is_restless, smaller
+from umber_compass.steps.sketch.flats.lossy import is_restless
 from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, palette_of
 from umber_compass.steps.sketch.kinds.grey import SURFACES
 from umber_compass.steps.sketch.kinds.kind import Settings
 from umber_compass.steps.sketch.lines.ink import distance_to, inked
-from umber_compass.steps.sketch.lines.paper import darkness, drawn_dark, grey_of
+from umber_compass.steps.sketch.lines.paper import darkness, drawn_dark
 from umber_compass.words import Words, words
 
 _LOOKED_AT = 1_500_000  # px
@@ -27,10 +26,11 @@ _THIN_PX2 = 30  # px²; ink further from paper is no line
 _SPRITE_TINTED = 0.05  # of what is painted; line art on white has less
 _SEVERAL_PX = 200_000  # from which a picture without calm places is restless
 _EXACT = 64  # colours that a picture of few colours has at most
-_MODELLED_PX, _IN_GROUPS = 640, 0.42  # looked at; share near a few values, that a thumbnail has
 _FLAT = 0.6  # of px that lie within areas of one colour
 # Shares of calm places: without a step to those beside them beyond the grain, without any; share of
 # all places that are calm where a picture was stored with loss.
+# Of a picture, that grows steadily lighter one way: no flats, and of greys no few values.
+_SLOPED, _MODELLED = 0.1, 0.12
 _STILL, _SAME, _CALM = 0.95, 0.5, 0.3
 
 
@@ -51,28 +51,18 @@ def guess_kind(packed: Packed) -> Guess:
     seen = packed[::step, ::step] if step > 1 else packed
     if _is_lines(seen):
         return Guess("lines", words("thin lines on an even ground"), "grey")
-    from umber_compass.steps.sketch.kinds.calm import is_grey
+    from umber_compass.steps.sketch.kinds.calm import calm_of, is_grey
 
     looked_at = _bands(packed)
     shaded = "grey" if is_grey(looked_at) else "painting"
     if _is_flat(looked_at):
         return Guess("flats", words("areas of one colour each"), shaded)
     if shaded == "grey":
-        if _is_modelled(packed):
+        if calm_of(looked_at).sloped >= _MODELLED:
             told = {SURFACES.key: 1.0}
             return Guess("grey", words("light and dark that pass into each other"), told=told)
         return Guess("grey", words("greys that change within their areas"))
     return Guess("painting", words("colours that change within their areas"))
-
-
-def _is_modelled(packed: Packed) -> bool:
-    """Whether a grey picture is shaded softly, and not in a few values."""
-    from umber_compass.steps.sketch.tones.groups import in_groups
-
-    step = max(1, -(-max(packed.shape) // _MODELLED_PX))
-    small = smaller(packed, step) if step > 1 else packed
-    image = Image.fromarray(grey_of(small)).filter(ImageFilter.MedianFilter(5))
-    return in_groups(np.asarray(image)) < _IN_GROUPS
 
 
 def _is_sprite(packed: Packed) -> bool:
@@ -131,10 +121,11 @@ def _is_flat(packed: Packed) -> bool:
     if not palette.painted:
         return True
     calm = calm_of(packed)
+    modelled = calm.sloped >= _SLOPED
     if is_lossy(palette):
         if not calm.tells:
             return packed.size < _SEVERAL_PX and not is_restless(packed)
-        return calm.still >= _STILL and calm.calm >= _CALM
+        return calm.still >= _STILL and calm.calm >= _CALM and not modelled
     same = np.count_nonzero(packed[:, 1:] == packed[:, :-1]) / max(packed[:, 1:].size, 1)
     if len(palette.colours) <= _EXACT or not calm.tells:
         return len(palette.colours) <= _EXACT or bool(same >= _FLAT)

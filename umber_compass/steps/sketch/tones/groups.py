@@ -13,7 +13,6 @@ Grey = npt.NDArray[np.uint8]
 LEAST, MOST = 2, 6
 _CALM_PX, _CALM = 7, 70  # a px whose surroundings vary less than this percentile is calm
 _BLUR = 1.5  # levels
-_NEAR_GROUP = 10  # levels from a group's mean
 _POWER = 0.25  # of shares: large areas are not divided, small groups are not lost
 # Between two groups there is a valley: no more than this share of the lower of their peaks (studio
 # rule, docs/sketch.md: chosen on drawings whose groups are known).
@@ -38,15 +37,6 @@ def find_groups(grey: Grey, count: int | None) -> Groups:
         if _parted(held, found):
             return found
     return _divided(weight, LEAST)[0]
-
-
-def in_groups(grey: Grey) -> float:
-    """How much of a grey picture, (h, w), lies near the groups it falls into, 0-1: most of a
-    thumbnail in a few values, little of what is shaded softly."""
-    groups = find_groups(grey, None)
-    near = np.abs(np.arange(256)[:, None] - groups.means).min(axis=1) <= _NEAR_GROUP
-    held = np.bincount(grey.reshape(-1), minlength=256)
-    return float(held[near].sum() / max(held.sum(), 1))
 
 
 def _parted(held: Floats, groups: Groups) -> bool:
