@@ -6,12 +6,16 @@ from msgspec.structs import replace
 from PIL import Image, ImageDraw
 
 from bench import drawings
+from bench.hands import SORTS
 from tests import scenes
 from umber_compass import document
-from umber_compass.document import reworking
+from umber_compass.colour.packed import unpack
+from umber_compass.document import reworking, second_picture
 from umber_compass.document.following_sketch import followed
+from umber_compass.document.joining_alike import join_alike
 from umber_compass.document.splitting import split_picture
 from umber_compass.formats import picture
+from umber_compass.picture.drawing import draw
 from umber_compass.plan.brief_edits import add_reference, remove_reference
 from umber_compass.plan.candidate_edits import add_candidate, choose_candidate, remove_candidate
 from umber_compass.plan.edits import study
@@ -19,7 +23,7 @@ from umber_compass.plan.focus_edits import set_focus
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.sketch_edits import share_form
 from umber_compass.plan.wish_edits import lock
-from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.pipeline import Pipeline, exact_picture
 from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.steps.sketch.compositions import COMPOSITIONS, drawn
 from umber_compass.words import Refusal, words
@@ -226,6 +230,89 @@ class Shaded(Sketches):
         self.assertAlmostEqual(sum(bands.shares), 1)
         values = sorted(c.value for c in study(plan).colours.values())
         self.assertTrue(values[0] < bands.edges[0] < bands.edges[1] < values[-1])
+
+    def test_a_grey_sketch_comes_back_and_hands_keep_every_px(self):
+        drawn = SORTS["soft grey"](5)
+        rgb = np.ascontiguousarray(unpack(drawn.packed)[::2, ::2])
+        rgb[40:60, 60:90], rgb[200:230, 100:140] = 0, 255  # to both ends of what there is
+        made = document.take_in(picture.decode(picture.png_bytes(rgb), "g"), "g.png", kind="grey")
+        pixels, ids = made.pixels, [r.id for r in made.plan.regions]
+
+        def shown(plan):
+            return unpack(exact_picture(Pipeline(pixels.drawings).derive(plan))).astype(int)
+
+        there = shown(made.plan)
+        self.assertLessEqual(np.abs(there - rgb).max(), 2)
+        merged = reworking.merge(made.plan, pixels, ids[:4])
+        merged.take(pixels)
+        plan = merged.edit.apply(made.plan)
+        self.assertLessEqual(np.abs(shown(plan) - there).max(), 3)
+        whole = (rgb.shape[1] - 1, rgb.shape[0] / 2)
+        parted = reworking.split_by_line(plan, pixels, ids[0], [(0, whole[1] - 9), whole])
+        parted.take(pixels)
+        self.assertLessEqual(np.abs(shown(parted.edit.apply(plan)) - there).max(), 3)
+
+    def test_what_hands_change_is_redrawn_as_the_whole_would_be(self):
+        rgb = np.ascontiguousarray(unpack(SORTS["soft grey"](5).packed))
+        grey = document.take_in(picture.decode(picture.png_bytes(rgb), "g"), "g.png", kind="grey")
+        plan, pixels = grey.plan, grey.pixels
+        ids = [r.id for r in plan.regions][-2:]
+        part = reworking.merge(plan, pixels, ids)
+        part.take(pixels)
+        after = part.edit.apply(plan)
+        whole = draw(pixels.picture(plan.sketch), part.encoded[2], plan.sketch.shaded)
+        quick = part.drawing
+        np.testing.assert_array_equal(quick.labels, whole.labels)
+        self.assertEqual(quick.box, whole.box)
+        one, two = (
+            unpack(picture_of(Pipeline({after.sketch.labels: d}).derive(after))).astype(int)
+            for d in (quick, whole)
+        )
+        self.assertLessEqual(np.percentile(np.abs(one - two), 99.9), 2)
+
+    def test_a_second_picture_gives_shading_or_regions_lined_up(self):
+        height, width = 160, 240
+        light = np.linspace(60, 220, width)[None] * np.ones((height, 1))
+        sea = scenes.draw()[..., 2] > 120  # edges to line up by
+        grey = np.clip(light - 40 * sea, 0, 255).astype(np.uint8)
+        moved = np.roll(np.roll(grey, 3, axis=1), -2, axis=0)
+        rgb = np.repeat(moved[..., None], 3, axis=2)
+        other = picture.decode(picture.png_bytes(np.ascontiguousarray(rgb)), "g")
+        found = second_picture.take_shading(self.plan, self.pixels, other, "g.png")
+        plan = found.edit.apply(self.plan)
+        self.assertEqual([r.id for r in plan.regions], [r.id for r in self.plan.regions])
+        told = self.pixels.drawings[plan.sketch.labels].shades.grey.astype(int)
+        near = np.abs(told - grey)[8:-8, 8:-8]
+        self.assertLess(np.median(near), 3)
+        back = document.from_file(self.pixels.held_with(plan, b""), "x")
+        self.assertTrue(back.plan.sketch.shaded)
+        flats = split_picture(picture.read(self.sketch), "boat.png")
+        again = second_picture.take_regions(
+            plan, self.pixels, picture.read(self.sketch), flats, "boat.png"
+        )
+        self.assertEqual((again.fresh, again.gone), ((), ()))
+        tall = picture.decode(picture.png_bytes(np.ascontiguousarray(rgb[:, :120])), "t")
+        with self.assertRaisesRegex(Refusal, "other proportions"):
+            second_picture.take_shading(self.plan, self.pixels, tall, "t.png")
+
+    def test_like_regions_are_joined_and_called_by_the_one_that_is_named(self):
+        image = Image.new("RGB", (240, 160), "#8090a0")
+        pen = ImageDraw.Draw(image)
+        pen.ellipse([70, 20, 170, 140], fill="#d0a080")
+        for x, colour in ((95, "#203040"), (125, "#213140")):
+            pen.ellipse([x, 60, x + 20, 72], fill=colour)
+        path = self.folder / "face.png"
+        image.save(path)
+        made = document.bring_in(path)
+        eye = next(r for r in made.plan.regions if r.role == "figure" and r.label > 2)
+        plan = change_setting("region.REGION.name", "left eye", eye.id).apply(made.plan)
+        joined = join_alike(plan, made.pixels)
+        after = joined.edit.apply(plan)
+        self.assertEqual(len(after.regions), len(plan.regions) - 1)
+        self.assertIn("eyes", [r.name for r in after.regions])
+        joined.take(made.pixels)
+        with self.assertRaisesRegex(Refusal, "not found"):
+            join_alike(after, made.pixels)
 
     def test_a_shaded_sketch_is_saved_opened_and_handed_off_at_its_own_size(self):
         known = drawings.grey_thumbnail(21, 3, (1800, 450), 8)

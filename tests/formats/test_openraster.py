@@ -57,6 +57,39 @@ class Reading(scenes.InFolder):
         self.ora.write_bytes(data)
         return document.bring_in(self.ora, settings=told)
 
+    def test_layers_that_darken_are_lines_or_shade_and_modes_are_composed(self):
+        ink = np.full((40, 60, 4), 255, np.uint8)
+        ink[18:20, 4:56, :3] = ink[4:36, 28:30, :3] = 10  # on white, to be multiplied
+        shade = np.full((40, 60, 4), 255, np.uint8)
+        shade[:, 30:, :3] = 100
+        glow = np.zeros((40, 60, 4), np.uint8)
+        glow[:8, :8] = (60, 60, 60, 255)
+        layers = (
+            ("glow", "plus", glow),
+            ("Line art", "multiply", ink),
+            ("shade", "multiply", shade),
+        )
+        rows = "".join(
+            f'<layer name="{n}" src="data/{i}.png" composite-op="svg:{m}"/>'
+            for i, (n, m, _) in enumerate(layers)
+        )
+        rows += '<layer name="paper" src="data/paper.png"/>'
+        xml = f'<image w="60" h="40"><stack>{rows}</stack></image>'
+        more = {}
+        for i, (_, _, pixels) in enumerate(layers):
+            out = io.BytesIO()
+            Image.fromarray(pixels).save(out, "PNG")
+            more[f"data/{i}.png"] = out.getvalue()
+        data = layered(xml, more.items())
+        made = self.bring(data)
+        told = {r.name: r.role for r in made.plan.regions}
+        self.assertEqual(told, {"paper": "ground", "Line art": "line"})
+        seen = np.asarray(openraster.flat(data, "x"))[..., :3].astype(int)
+        paper = np.array([0xE0, 0xD8, 0xC8])
+        np.testing.assert_allclose(seen[30, 50], paper * 100 / 255, atol=1)
+        np.testing.assert_allclose(seen[2, 2], np.minimum(paper + 60, 255), atol=1)
+        np.testing.assert_array_equal(seen[30, 10], paper)
+
     def test_layers_and_groups_become_named_regions_from_back_to_front(self):
         made = self.bring(layered())
         self.assertEqual(made.plan.sketch.kind, "layers")

@@ -5,6 +5,7 @@ import unittest
 from unittest import mock
 
 import numpy as np
+from PIL import Image
 from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDragEnterEvent, QGuiApplication
 from PySide6.QtTest import QTest
@@ -419,6 +420,36 @@ class Files(InWindow):
         self.window.dragEnterEvent(enter)
         self.assertTrue(enter.isAccepted())
         self.window.dropEvent(dropped(mime))
+
+    def test_small_views_show_the_plan_that_is_on_after_the_wall(self):
+        self.open(DEMO)
+        self.works.steps.open("studies")
+        self.settle()
+        path = self.folder / "red.png"
+        Image.new("RGB", (64, 40), "#c02020").save(path)
+        self.works.files.open_path(path)
+        self.settle()
+        self.works.steps.open("studies")
+        self.settle()
+        self.works.steps.open("harmony")
+        self.settle()
+        shown = [b.packed for b in self.works.small_views._bitmaps]
+        self.assertEqual([len(np.unique(p)) for p in shown[:3]], [1, 1, 1])
+        self.assertGreater(len(np.unique(shown[3])), 1)  # red, small on a wall
+
+    def test_what_is_clear_is_checked_and_no_lightest_light(self):
+        sprite = Image.new("RGBA", (24, 24), (0, 0, 0, 0))
+        sprite.paste((40, 60, 120, 255), (4, 4, 20, 20))
+        sprite.paste((200, 80, 60, 255), (8, 8, 14, 14))
+        path = self.folder / "sprite.png"
+        sprite.save(path)
+        wait(self.desk.opened, lambda: self.works.files.open_path(path))
+        self.settle()
+        tones = {self.pixel(1, y) for y in range(4)}
+        self.assertEqual(tones, {"#ffffff", "#e6e6e6"})
+        self.assertEqual(int(self.desk.live.bitmap.packed[0, 0]), 0xFFFFFF)  # only on screen
+        pure = next(r for r in self.desk.judge.results if r.check == "pure")
+        self.assertNotIn("100", str(pure.text))
 
     def test_a_dropped_picture_becomes_a_plan(self):
         wait(self.desk.opened, lambda: self.drop(self.sketch))

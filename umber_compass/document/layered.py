@@ -17,7 +17,8 @@ from umber_compass.steps.sketch.lines.ink import Mask, distance_to
 from umber_compass.work import Tick, idle
 
 _OWNS = 127  # of 255: from this alpha on a layer owns a px
-_THIN_PX2 = 30  # px²; what lies further inside is no line
+# px², beyond which what lies further inside is no line: at most, of the longer side, and at least.
+_THIN_PX2, _THIN_SHARE, _LEAST_PX2 = 30, 0.012, 2.25
 _CALLED_LINES = re.compile(r"\b(line|line ?art|lines|ink|inks|inking|outline|outlines)\b", re.I)
 
 
@@ -51,7 +52,8 @@ def split(
 
 def _is_thin(owns: Mask) -> bool:
     """Whether most of what a layer holds is lines."""
-    return bool((distance_to(~owns)[owns] <= _THIN_PX2).mean() >= 0.5)
+    wide = min(_THIN_PX2, max(_LEAST_PX2, (_THIN_SHARE * max(owns.shape)) ** 2))
+    return bool((distance_to(~owns)[owns] <= wide).mean() >= 0.5)
 
 
 def _presence(image: Image.Image, mode: str) -> npt.NDArray[np.float32]:
