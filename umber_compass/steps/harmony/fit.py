@@ -20,6 +20,7 @@ SPREADS = {
     "split-opposite": (22, 30, 38),
     "two-pairs": (43, 51, 59, 67),
 }  # between needles, wheel degrees: those that are tried
+_UNCOLOURED = 0.02  # mean OKLCh chroma under which a picture has no colour yet
 _END_LED_SPREADS = (24, 34)
 _END_LED = ("neighbours", "neighbours-opposite")
 _BIN_DEG, _FEW = 3, 8  # more coloured regions than a few are merged by hue
@@ -88,6 +89,11 @@ class _Group(NamedTuple):
     templates: tuple[_Template, ...]
     offsets: Floats  # (templates, needles)
     price: Floats  # (templates,)
+
+
+def uncoloured(chromas: Floats, areas: Floats) -> bool:
+    """Whether a picture has no colour yet: its mean OKLCh chroma, by the areas of its colours."""
+    return float(chromas @ areas) < _UNCOLOURED * max(float(areas.sum()), 1e-9)
 
 
 def read_schemes(

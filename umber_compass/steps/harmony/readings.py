@@ -13,7 +13,7 @@ from umber_compass.plan.harmony_edits import turned
 from umber_compass.plan.model import Scheme
 from umber_compass.plan.terms import Wheel
 from umber_compass.steps.harmony.colours import RegionColour
-from umber_compass.steps.harmony.fit import read_schemes
+from umber_compass.steps.harmony.fit import read_schemes, uncoloured
 from umber_compass.steps.harmony.scheme import slot_hues, stray_deg
 from umber_compass.steps.harmony.schemes import FREE, SCHEMES
 
@@ -60,6 +60,7 @@ def read_now(
             found.is_free,
         )
         for r in found.ranked
+        if not uncoloured(chromas, areas)  # greys follow no scheme
     )
     return NowReadings(ranked, _own_scheme(hues, chromas * areas, chromas, wheel))
 

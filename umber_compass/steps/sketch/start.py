@@ -8,7 +8,7 @@ from umber_compass.colour.measured import Measured, measure
 from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Colour, Plan, Reading, Region, Sketch, Study
 from umber_compass.plan.wishes import MOST_BANDS, Bands, Wishes
-from umber_compass.steps.harmony.fit import read_schemes
+from umber_compass.steps.harmony.fit import read_schemes, uncoloured
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.kind import Split
 from umber_compass.steps.sketch.naming import area_names, distinct, region_names
@@ -16,7 +16,6 @@ from umber_compass.steps.sketch.roles import guess_roles
 from umber_compass.words import Refusal, words
 
 _LONGEST_TITLE = 200
-_UNCOLOURED = 0.02  # mean OKLCh chroma under which a picture has no colour yet
 _MOST_LOOKED_AT = 8_000_000  # px
 _ROWS = 256  # looked at at a time
 
@@ -108,7 +107,7 @@ def first_study(colours: list[Measured], labels: Labels) -> Study:
     planned: dict[str, Colour] = {
         f"r{i + 1}": planned_as(scheme, c.value, c.chroma, c.hue) for i, c in enumerate(colours)
     }
-    is_grey = float((chroma * area).sum()) < _UNCOLOURED * max(int(area.sum()), 1)
+    is_grey = uncoloured(chroma, area.astype(float))
     ranked = () if is_grey else found.ranked  # a grey picture follows no scheme
     readings = tuple(
         Reading(scheme=r.scheme, fit=min(r.fit, 1.0), free=found.is_free, near=r is found.also)

@@ -90,7 +90,8 @@ class RosePage(Page):
         """What the colours follow as they are: a click takes it, and no colour moves."""
         line = QHBoxLayout()
         line.setSpacing(4)
-        line.addWidget(quiet(self.tr("Read as")))
+        self.read_as = quiet("")
+        line.addWidget(self.read_as)
         self.readings = [QPushButton() for _ in range(_READINGS)]
         self.free = QPushButton(FREE)
         self.free.setToolTip(self.tr("The hues as they are, under no rule; no colour moves"))
@@ -200,6 +201,9 @@ class RosePage(Page):
     def _show_readings(self, derived: Derived) -> None:
         ranked = derived.readings.ranked
         said = names(derived)
+        none = self.tr("No colour yet: it follows no scheme")
+        self.read_as.setText(self.tr("Read as") if ranked else none)
+        self.free.setVisible(bool(ranked))
         for i, button in enumerate(self.readings):
             button.setVisible(i < len(ranked))
             if i < len(ranked):
