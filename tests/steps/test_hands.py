@@ -165,21 +165,22 @@ class Drawn(unittest.TestCase):
         self.labels[70:] = 2
         self.grey = np.full((80, 100), 200, np.uint8)
         self.grey[20:50, 30:60] = 40
+        self.shown = pack(np.repeat(self.grey[..., None], 3, axis=2))
 
     def test_an_outline_goes_along_an_edge_near_by_and_stands_elsewhere(self):
         rough = [(26, 17), (63, 16), (64, 53), (27, 54)]
-        found = drawing_edits.outlined(self.labels, self.grey, rough, ())
+        found = drawing_edits.outlined(self.labels, self.shown, rough, ())
         inside = found.labels == found.label
         self.assertEqual((found.label, self.labels.max()), (3, 2))
         self.assertLess(np.count_nonzero(inside ^ (self.grey < 100)), 130)  # rough: 390
-        plain = drawing_edits.outlined(self.labels, np.full_like(self.grey, 9), rough, ())
+        plain = drawing_edits.outlined(self.labels, np.full_like(self.shown, 9), rough, ())
         self.assertGreater(np.count_nonzero(plain.labels == 3), 1250)
         low = [(5, 60), (90, 60), (90, 79), (5, 79)]
-        kept = drawing_edits.outlined(self.labels, self.grey, low, {2})
+        kept = drawing_edits.outlined(self.labels, self.shown, low, {2})
         self.assertFalse((kept.labels[71:] == 3).any())
 
     def test_a_brush_widens_and_narrows_and_says_what_it_cannot(self):
-        flat = np.full_like(self.grey, 9)
+        flat = np.full_like(self.shown, 9)
         wide = drawing_edits.widened(self.labels, flat, [(20, 66), (60, 66)], 10, 2, ())
         self.assertGreater(np.count_nonzero(wide == 2), np.count_nonzero(self.labels == 2) + 200)
         less = drawing_edits.narrowed(self.labels, flat, [(20, 74), (60, 74)], 6, 2, ())

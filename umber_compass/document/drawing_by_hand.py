@@ -10,12 +10,10 @@ from umber_compass.document.in_hand import shown_whole
 from umber_compass.document.pixels import Pixels
 from umber_compass.document.reworking import Reworked, made_of, region_in
 from umber_compass.picture.mixes import Labels
-from umber_compass.picture.shading import grey_levels
 from umber_compass.plan.model import Plan, Region
 from umber_compass.plan.regrouping import new_ids
 from umber_compass.plan.terms import Id
 from umber_compass.steps.sketch import drawing_edits
-from umber_compass.steps.sketch.drawing_edits import Grey
 from umber_compass.steps.sketch.label_edits import Point
 from umber_compass.steps.sketch.naming import distinct
 from umber_compass.words import Refusal, words
@@ -26,7 +24,7 @@ def outline(plan: Plan, pixels: Pixels, line: Sequence[Point], tick: Tick = idle
     """What a closed line, px of the sketch, goes round as a new region; it takes colour and role of
     the one it covers most of."""
     labels = pixels.labels(plan.sketch)
-    found = drawing_edits.outlined(labels, _grey(plan, pixels), line, _lines(plan))
+    found = drawing_edits.outlined(labels, shown_whole(pixels, plan.sketch), line, _lines(plan))
     under = np.bincount(labels[found.labels == found.label])
     under[0] = 0
     by_label = {r.label: r for r in plan.regions}
@@ -52,9 +50,9 @@ def widen(
 ) -> Reworked:
     """A region with what a stroke covers, px of the sketch."""
     one = region_in(plan, region_id)
-    labels, grey = pixels.labels(plan.sketch), _grey(plan, pixels)
+    labels, shown = pixels.labels(plan.sketch), shown_whole(pixels, plan.sketch)
     kept = _lines(plan) - {one.label}
-    found = drawing_edits.widened(labels, grey, stroke, brush_px, one.label, kept)
+    found = drawing_edits.widened(labels, shown, stroke, brush_px, one.label, kept)
     name = words("widen {name}", name=one.name)
     return made_of(plan, pixels, found, _left(plan, found), {}, name, (one.id,), tick)
 
@@ -69,15 +67,11 @@ def narrow(
 ) -> Reworked:
     """A region without what a stroke covers, px of the sketch."""
     one = region_in(plan, region_id)
-    labels, grey = pixels.labels(plan.sketch), _grey(plan, pixels)
+    labels, shown = pixels.labels(plan.sketch), shown_whole(pixels, plan.sketch)
     kept = _lines(plan) - {one.label}
-    found = drawing_edits.narrowed(labels, grey, stroke, brush_px, one.label, kept)
+    found = drawing_edits.narrowed(labels, shown, stroke, brush_px, one.label, kept)
     name = words("narrow {name}", name=one.name)
     return made_of(plan, pixels, found, plan.regions, {}, name, (one.id,), tick)
-
-
-def _grey(plan: Plan, pixels: Pixels) -> Grey:
-    return grey_levels(shown_whole(pixels, plan.sketch))
 
 
 def _lines(plan: Plan) -> set[int]:

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator
 import numpy as np
 from PIL import Image
 
-from umber_compass.colour.packed import Packed
+from umber_compass.colour.packed import Levels, Packed
 from umber_compass.document.kept import Kept
 from umber_compass.formats import picture
 from umber_compass.formats.plan_file import PlanFile
@@ -37,8 +37,8 @@ class Pixels:
         self.drawings: dict[str, Drawing] = {}  # at working size, by the hash of the labels
         self._labels: dict[str, Labels] = {}
         self._encoded: dict[str, bytes] = {}
-        # The picture that hands worked on last, at working size, and the hash of its sketch.
-        self.shown: tuple[str, Packed] | None = None
+        # The picture that hands worked on last: hash of its sketch, itself at working size, greys.
+        self.shown: tuple[str, Packed, Levels] | None = None
 
     @classmethod
     def of_file(cls, held: PlanFile) -> "Pixels":

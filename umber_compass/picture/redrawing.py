@@ -3,19 +3,20 @@
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.packed import Packed
+from umber_compass.colour.packed import Levels, Packed
 from umber_compass.picture.borders import Borders
 from umber_compass.picture.drawing import Drawing, boxes, draw
 from umber_compass.picture.mixes import Blends, Ints, Labels
-from umber_compass.picture.shading import Shades, grey_levels, means_by_label, shades_of
+from umber_compass.picture.shading import Shades, means_by_label, shades_of
 
 _INNER_PX, _OUTER_PX = 14, 48  # round what changed: what is taken anew, what is looked at for it
 _MOST = 0.6  # of the picture, beyond which all of it is
 Box = tuple[slice, slice]
 
 
-def redrawn(before: Drawing, packed: Packed, labels: Labels) -> Drawing:
-    """The drawing of a picture, (h, w) 0x00RRGGBB, with other labels, (h, w)."""
+def redrawn(before: Drawing, packed: Packed, grey: Levels, labels: Labels) -> Drawing:
+    """The drawing of a picture, (h, w) 0x00RRGGBB, whose greys, (h, w), are known, with other
+    labels, (h, w)."""
     shaded = before.shades is not None
     changed = before.labels != labels
     rows, columns = np.flatnonzero(changed.any(axis=1)), np.flatnonzero(changed.any(axis=0))
@@ -30,15 +31,15 @@ def redrawn(before: Drawing, packed: Packed, labels: Labels) -> Drawing:
     if before.shades is None:
         fresh, shades = draw(part, here).borders, None
     else:
-        mean = means_by_label(grey_levels(packed), labels)
+        mean = means_by_label(grey, labels)
         fresh, shades = shades_of(part, here, mean)
     number = _numbers(before.labels, labels, changed)
     borders, other = _spliced(before, (fresh, shades), (inner, outer), labels.shape, number)
     if shades is None or before.shades is None:
         return Drawing(labels, borders, boxes(labels))
-    grey = before.shades.grey.copy()
-    grey[inner] = shades.grey[_within(inner, outer)]
-    return Drawing(labels, borders, boxes(labels), Shades(grey, other, shades.mean))
+    told = before.shades.grey.copy()
+    told[inner] = shades.grey[_within(inner, outer)]
+    return Drawing(labels, borders, boxes(labels), Shades(told, other, shades.mean))
 
 
 def _box(rows: Ints, columns: Ints, shape: tuple[int, ...], by: int) -> Box:

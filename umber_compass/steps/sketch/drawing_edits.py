@@ -1,5 +1,6 @@
 """Regions drawn by hand: an outline makes one, a brush widens or narrows it. Where an edge of the
-picture lies near what was drawn, the drawn edge goes along it. Label maps in, label maps out."""
+picture lies near what was drawn, the drawn edge goes along it. Label maps in, label maps out;
+`shown` is the picture, (h, w) 0x00RRGGBB."""
 
 from collections.abc import Collection, Sequence
 from typing import NamedTuple, TypeAlias
@@ -8,7 +9,9 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image, ImageDraw
 
+from umber_compass.colour.packed import Packed
 from umber_compass.picture.mixes import Labels
+from umber_compass.picture.shading import grey_levels
 from umber_compass.steps.sketch.label_edits import SPECK_PX, Point
 from umber_compass.words import Refusal, words
 
@@ -28,11 +31,11 @@ class Drawn(NamedTuple):
     label: int
 
 
-def outlined(labels: Labels, grey: Grey, line: Sequence[Point], kept: Collection[int]) -> Drawn:
+def outlined(labels: Labels, shown: Packed, line: Sequence[Point], kept: Collection[int]) -> Drawn:
     """What a closed line, px, goes round, as a region of its own; labels that are `kept`, as lines,
     are not covered. Raises Refusal if it holds hardly a px."""
     box, inside = _mask(labels.shape, line, 0.0)
-    inside = pulled(inside, grey[box]) & ~np.isin(labels[box], list(kept))
+    inside = pulled(inside, _grey_in(shown, box)) & ~np.isin(labels[box], list(kept))
     if np.count_nonzero(inside) < SPECK_PX:
         raise Refusal("the outline", words("holds hardly a px; draw it round the thing"))
     label = int(labels.max(initial=0)) + 1
@@ -43,7 +46,7 @@ def outlined(labels: Labels, grey: Grey, line: Sequence[Point], kept: Collection
 
 def widened(
     labels: Labels,
-    grey: Grey,
+    shown: Packed,
     stroke: Sequence[Point],
     brush_px: float,
     label: int,
@@ -51,7 +54,7 @@ def widened(
 ) -> Labels:
     """A region with what a stroke covers, `brush_px` wide. Raises Refusal if nothing is new."""
     box, inside = _mask(labels.shape, stroke, brush_px)
-    inside = pulled(inside, grey[box]) & ~np.isin(labels[box], list(kept))
+    inside = pulled(inside, _grey_in(shown, box)) & ~np.isin(labels[box], list(kept))
     inside &= labels[box] != label
     if not inside.any():
         raise Refusal("the stroke", words("adds nothing; draw it over what the region should have"))
@@ -60,7 +63,7 @@ def widened(
 
 def narrowed(
     labels: Labels,
-    grey: Grey,
+    shown: Packed,
     stroke: Sequence[Point],
     brush_px: float,
     label: int,
@@ -71,7 +74,7 @@ def narrowed(
     from scipy.ndimage import distance_transform_edt
 
     box, inside = _mask(labels.shape, stroke, brush_px)
-    inside = pulled(inside, grey[box]) & (labels[box] == label)
+    inside = pulled(inside, _grey_in(shown, box)) & (labels[box] == label)
     if not inside.any():
         raise Refusal("the stroke", words("takes nothing away; draw it over the region"))
     others = (labels > 0) & (labels != label) & ~np.isin(labels, list(kept))
@@ -99,6 +102,10 @@ def pulled(inside: Mask, grey: Grey) -> Mask:
     ridge = _RIDGE * np.clip(1 - away / max(reach, 1), 0, 1)
     cost = np.clip(np.maximum(steep, ridge), 0, 255).astype(np.uint8)
     return np.asarray(watershed_ift(cost, markers) == 1)
+
+
+def _grey_in(shown: Packed, box: Box) -> Grey:
+    return grey_levels(np.ascontiguousarray(shown[box]))
 
 
 def _mask(shape: tuple[int, ...], line: Sequence[Point], brush_px: float) -> tuple[Box, Mask]:
