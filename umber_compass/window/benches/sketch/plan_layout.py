@@ -10,8 +10,8 @@ from umber_compass.plan.terms import ROLES
 
 HEAD = 98  # px, for the role and its share
 PAD, GAP, LINE = 6, 6, 28  # px inside a row, between names, height of a name
-SWATCH = 28  # px, a region's small picture and what is left of it
-_LEAST, _MOST = 56, 200  # px of a name
+SWATCH = 40  # px, a region's colour and small picture, and what is left of them
+_LEAST, _MOST = 66, 210  # px of a name
 
 
 class Named(NamedTuple):

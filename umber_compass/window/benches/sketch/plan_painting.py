@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QPainter, QPen
+from PySide6.QtGui import QColor, QPainter, QPen
 
 from umber_compass.window.benches.sketch.outlines import SIDE, Outlines
 from umber_compass.window.benches.sketch.plan_layout import (
@@ -17,6 +17,7 @@ from umber_compass.window.benches.sketch.plan_layout import (
 )
 from umber_compass.window.widgets.theme import THEME, font
 
+_BAR = 8  # px, of a region's colour
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 
 
@@ -42,7 +43,12 @@ def paint_chip(painter: QPainter, chip: Chip, chosen: bool, outlines: Outlines |
     box, one = chip.box, chip.region
     painter.fillRect(box, THEME.colour("ground"))
     if outlines is not None:
-        place = QRectF(box.x() + 4, box.y() + (box.height() - SIDE) / 2, SIDE, SIDE)
+        top = box.y() + (box.height() - SIDE) / 2
+        bar = QRectF(box.x() + 4, top, _BAR, SIDE / len(one.hexes))
+        for colour in one.hexes:  # of a small region the outline hardly shows it
+            painter.fillRect(bar, QColor(colour))
+            bar.translate(0, bar.height())
+        place = QRectF(box.x() + _BAR + 7, top, SIDE, SIDE)
         outlines.paint(painter, place, one.label, one.hexes)
     painter.setFont(font(13, chosen))
     painter.setPen(THEME.colour("ink" if one.named or chosen else "quiet"))
