@@ -83,7 +83,7 @@ class WithoutAPlan(InWindow):
             roles = {self.desk.derived.colours[r.id].first.hex: r.role for r in plan.regions}
             self.assertEqual(roles["#ffe9a8"], "middle ground")  # windows in a wall
             self.assertEqual((roles["#f8f4e8"], roles["#d0566a"]), ("figure", "figure"))
-        self.assertEqual(self.answers.asked, ["sketch"])
+        self.assertEqual(self.answers.asked, ["sketch", "second house.png"])
 
     def test_nothing_to_paste_and_nothing_to_open_is_said_on_the_page(self):
         QApplication.clipboard().setText("no picture")

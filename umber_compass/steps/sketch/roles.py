@@ -23,6 +23,8 @@ _FOOT_TALL = 0.12  # of the height, that a figure cut by the lower edge has at l
 _SLOPE, _SIDES, _NECK = 0.22, 0.4, 0.08
 _LARGE = 0.35  # of the picture, from which what touches the frame is ground
 _ENCLOSED, _ALONG = 0.85, 0.45  # shares of an outline: within one region; along figures
+_BRIGHT = 55  # L* from which a window is one
+_POST = 0.05  # of the longer side, that a post is wide at most
 _STRAIGHT = 0.85  # of an outline, that straight sides hold
 _LIGHTS = 0.07  # of the picture, up to which a round light thing in the sky is no figure
 _THIN_DARK, _DARK = 35, 45  # L*, of thin strokes and of an outline round several things
@@ -41,6 +43,7 @@ class _Seen(NamedTuple):
     sides: Floats  # (n, 4) of the top, right, bottom, left edge, that each holds
     frame: Floats  # of the whole frame
     border: Floats  # (n, n) of each region's outline, frame apart, along each other
+    wide: Floats  # of the longer side, that each is wide on the mean
     straight: Floats  # of each outline, that straight sides hold
     middle: Floats  # (n, 2) x, y of each middle, shares
     tall: Floats  # of the height, that each reaches over
@@ -71,7 +74,7 @@ def guess_roles(labels: Labels, colours: list[Measured]) -> list[Role]:
         if not (shoulders[i] or _is_figure(seen, i, grounds)):
             roles[i] = "middle ground"
     if not plain:
-        for i in _built(seen, roles) | _in_the_sky(seen, roles):
+        for i in _built(seen, roles, values) | _in_the_sky(seen, roles):
             roles[i] = "middle ground"
     _share_with_encloser(seen, roles)
     return roles
@@ -109,7 +112,7 @@ def _is_figure(seen: _Seen, i: int, grounds: npt.NDArray[np.bool_]) -> bool:
     return bool(cut.sum() == 1 and seen.border[i, inside].sum() >= _ALONG)
 
 
-def _built(seen: _Seen, roles: list[Role]) -> set[int]:
+def _built(seen: _Seen, roles: list[Role], values: Floats) -> set[int]:
     """Things with straight sides that lie wholly before what is behind, as windows and doors in a
     wall, and posts."""
     found: set[int] = set()
@@ -117,7 +120,13 @@ def _built(seen: _Seen, roles: list[Role]) -> set[int]:
         if roles[i] != "figure" or seen.straight[i] < _STRAIGHT:
             continue
         behind = [roles[k] in ("ground", "middle ground") or k in found for k in range(len(roles))]
-        if seen.border[i, behind].sum() + _within(seen, i) >= _ENCLOSED:
+        along = seen.border[i] * behind
+        # A post may stand before several; what is as wide as a boat is none.
+        held = float(along.sum() if seen.wide[i] <= _POST else along.max(initial=0))
+        around = int(seen.border[i].argmax())
+        if values[i] > max(values[around], _BRIGHT) and seen.straight[around] >= _STRAIGHT:
+            held = max(held, float(seen.border[i, around]))  # a window in a wall of whatever role
+        if held + _within(seen, i) >= _ENCLOSED:
             found.add(i)
     return found
 
@@ -146,7 +155,10 @@ def _share_with_encloser(seen: _Seen, roles: list[Role]) -> None:
     """What one thing encloses is of it: features of a face, panes of a window. In place."""
     for i in np.argsort(-seen.area).tolist():
         around = int(seen.border[i].argmax())
-        if roles[i] == "line" or roles[around] not in ("figure", "middle ground"):
+        if roles[i] in ("line", "middle ground") or roles[around] not in (
+            "figure",
+            "middle ground",
+        ):
             continue
         if seen.border[i, around] >= _ENCLOSED and seen.frame[i] == 0:
             roles[i] = roles[around]
@@ -231,6 +243,7 @@ def _looked_at(labels: Labels, lines: npt.NDArray[np.bool_], count: int) -> _See
         sides[1:],
         np.asarray(frame)[1:],
         (border / outline[:, None])[1:, 1:],
+        (2 * area / outline / max(small.shape))[1:],
         (_straight(small, count + 1) / outline)[1:],
         middle[1:],
         tall,
