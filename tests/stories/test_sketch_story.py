@@ -5,14 +5,16 @@ import time
 import unittest
 
 from PIL import Image
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QMimeData, Qt, QUrl
 from PySide6.QtTest import QTest
 
 from bench import drawings
+from bench.hands import SORTS
 from tests import scenes
 from tests.formats.test_openraster import layered
-from tests.window.driving import InWindow, drag, wait
+from tests.window.driving import InWindow, drag, dropped, wait
 from umber_compass.cli.plans import as_regions
+from umber_compass.colour.packed import unpack
 from umber_compass.demo.plans import DEMOS
 from umber_compass.document import bring_in, open_plan
 
@@ -89,6 +91,46 @@ class FromFile(InWindow):
                 wait(self.desk.filed, lambda s=saved: self.works.files.documents.save(s))
                 self.assertEqual(open_plan(saved).plan, plan)
                 self.assertLess(time.monotonic() - begin, _MINUTE)
+
+    def test_a_photographed_drawing_is_tidied_and_takes_the_light_of_a_grey_study(self):
+        photograph = self.folder / "left-page.png"
+        Image.fromarray(unpack(SORTS["photograph"](9).packed)).save(photograph)
+        wait(self.desk.opened, lambda: self.works.files.open_path(photograph))
+        self.settle()
+        plan = self.desk.history.now
+        self.assertEqual(plan.sketch.kind, "lines")
+        self.assertEqual({r.name.split()[0] for r in plan.regions if r.role != "line"}, {"area"})
+        many = len(plan.regions)
+        self.act(self.parts.benches["sketch"].plan_page.join.click)
+        joined = self.desk.history.now
+        self.assertLess(len(joined.regions), many)
+        stage = self.parts.stage
+        self.works.menus.run("outline")
+        ring = [(60, 40), (150, 30), (160, 110), (70, 120)]
+        self.act(lambda: drag(stage, [stage.from_picture(*p) for p in ring]))
+        self.assertEqual(len(self.desk.history.now.regions), len(joined.regions) + 1)
+        study = self.folder / "grey-study.png"
+        Image.fromarray(unpack(SORTS["soft grey"](9).packed)).resize((480, 360)).save(study)
+        self.answers.second = "shading"
+        files = QMimeData()
+        files.setUrls([QUrl.fromLocalFile(str(study))])
+        self.act(lambda: self.window.dropEvent(dropped(files)))
+        self.assertIsNotNone(self.desk.derived.drawing.shades)
+        self.assertEqual(len(self.desk.history.now.regions), len(joined.regions) + 1)
+        saved = self.folder / "page.umber"
+        wait(self.desk.filed, lambda: self.works.files.documents.save(saved))
+        self.assertEqual(open_plan(saved).plan, self.desk.history.now)
+        for _ in range(3):
+            self.works.menus.run("undo")
+        self.assertEqual(self.desk.history.now.regions, plan.regions)
+
+    def act(self, do):
+        """Something whose edit comes from the worker."""
+        before = self.desk.history.now
+        do()
+        while self.desk.history.now is before:
+            wait(self.desk.worker.idle)
+        self.settle()
 
     def test_every_demo_opens_named_and_can_be_worked_on(self):
         for demo in DEMOS:
