@@ -57,6 +57,10 @@ class Guessing(unittest.TestCase):
         self.assertEqual((guess.kind, dict(guess.told)), ("grey", {"surfaces": 1.0}))
         self.assertEqual(dict(guess_kind(SORTS["grey"](1).packed).told), {})
 
+    def test_flats_that_were_enlarged_softly_are_flats(self):
+        large = Image.fromarray(scenes.draw()).resize((2640, 1760), Image.Resampling.BICUBIC)
+        self.assertEqual(guess_kind(pack(np.asarray(large))).kind, "flats")
+
     def test_drift_and_tint_are_seen(self):
         flat = np.full((200, 200, 3), 120, np.uint8)
         self.assertGreater(calm_of(pack(flat)).still, 0.99)

@@ -1,19 +1,22 @@
 """Which kind a picture is, and why: what is guessed where nobody said."""
 
 from types import MappingProxyType
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.packed import CLEAR, Packed, unpack
-from umber_compass.steps.sketch.flats.lossy import is_restless
+from umber_compass.steps.sketch.flats.lossy import is_restless, smaller
 from umber_compass.steps.sketch.flats.palette import SPRITE_PX, is_lossy, palette_of
 from umber_compass.steps.sketch.kinds.grey import SURFACES
 from umber_compass.steps.sketch.kinds.kind import Settings
 from umber_compass.steps.sketch.lines.ink import distance_to, inked
 from umber_compass.steps.sketch.lines.paper import darkness, drawn_dark
 from umber_compass.words import Words, words
+
+if TYPE_CHECKING:
+    from umber_compass.steps.sketch.kinds.calm import Calm
 
 _LOOKED_AT = 1_500_000  # px
 _EVERY = 5  # px of paper, looked at for its tint
@@ -53,12 +56,15 @@ def guess_kind(packed: Packed) -> Guess:
         return Guess("lines", words("thin lines on an even ground"), "grey")
     from umber_compass.steps.sketch.kinds.calm import calm_of, is_grey
 
-    looked_at = _bands(packed)
-    shaded = "grey" if is_grey(looked_at) else "painting"
-    if _is_flat(looked_at):
+    # What was enlarged is soft over many px; on a smaller copy its places are what they were.
+    by = int(np.ceil(np.sqrt(packed.size / _BANDS_PX)))
+    small = smaller(packed, by) if by > 1 else packed
+    calm = calm_of(small)
+    shaded = "grey" if is_grey(small) else "painting"
+    if _is_flat(_bands(packed), calm):
         return Guess("flats", words("areas of one colour each"), shaded)
     if shaded == "grey":
-        if calm_of(looked_at).sloped >= _MODELLED:
+        if calm.sloped >= _MODELLED:
             told = {SURFACES.key: 1.0}
             return Guess("grey", words("light and dark that pass into each other"), told=told)
         return Guess("grey", words("greys that change within their areas"))
@@ -114,13 +120,10 @@ def _bands(packed: Packed) -> Packed:
     return np.concatenate([packed[top : top + each] for top in tops])
 
 
-def _is_flat(packed: Packed) -> bool:
-    from umber_compass.steps.sketch.kinds.calm import calm_of
-
+def _is_flat(packed: Packed, calm: "Calm") -> bool:
     palette = palette_of(packed)
     if not palette.painted:
         return True
-    calm = calm_of(packed)
     modelled = calm.sloped >= _SLOPED
     if is_lossy(palette):
         if not calm.tells:
