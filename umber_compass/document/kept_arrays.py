@@ -16,7 +16,7 @@ from umber_compass.picture.shading import Shades
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
 Spec: TypeAlias = tuple[str, int, tuple[float, float]]
-VERSION = "10"  # of what is kept; another one is never read
+VERSION = "11"  # of what is kept; another one is never read
 
 # What each array must be: type, dimensions, and the least and greatest it may hold.
 _ANY = (-np.inf, np.inf)
