@@ -24,6 +24,10 @@ KINDS_OF_SKETCH = (AUTO, *KINDS, NONE)
 def new(args: Namespace) -> dict[str, Any]:
     """A plan for a picture, written to a file; of kind `none` for one of our compositions."""
     if args.kind == NONE:
+        if args.shading is not None:
+            raise Refusal(
+                "--shading", words("goes with a picture; a composition has none to shade")
+            )
         made = document.compose(args.sketch)
     else:
         settings = settings_from(args.told or [], args.kind)
