@@ -40,38 +40,22 @@ def outline(plan: Plan, pixels: Pixels, line: Sequence[Point], tick: Tick = idle
     return made_of(plan, pixels, found.labels, [*left, fresh], {new: one.id}, said, (new,), tick)
 
 
-def widen(
+def brush(
     plan: Plan,
     pixels: Pixels,
     region_id: Id,
     stroke: Sequence[Point],
     brush_px: float,
+    widens: bool,
     tick: Tick = idle,
 ) -> Reworked:
-    """A region with what a stroke covers, px of the sketch."""
+    """A region with, or without, what a stroke covers, px of the sketch."""
     one = region_in(plan, region_id)
-    labels, shown = pixels.labels(plan.sketch), shown_whole(pixels, plan.sketch)
-    kept = _lines(plan) - {one.label}
-    found = drawing_edits.widened(labels, shown, stroke, brush_px, one.label, kept)
-    name = words("widen {name}", name=one.name)
-    return made_of(plan, pixels, found, _left(plan, found), {}, name, (one.id,), tick)
-
-
-def narrow(
-    plan: Plan,
-    pixels: Pixels,
-    region_id: Id,
-    stroke: Sequence[Point],
-    brush_px: float,
-    tick: Tick = idle,
-) -> Reworked:
-    """A region without what a stroke covers, px of the sketch."""
-    one = region_in(plan, region_id)
-    labels, shown = pixels.labels(plan.sketch), shown_whole(pixels, plan.sketch)
-    kept = _lines(plan) - {one.label}
-    found = drawing_edits.narrowed(labels, shown, stroke, brush_px, one.label, kept)
-    name = words("narrow {name}", name=one.name)
-    return made_of(plan, pixels, found, plan.regions, {}, name, (one.id,), tick)
+    how = drawing_edits.widened if widens else drawing_edits.narrowed
+    shown, kept = shown_whole(pixels, plan.sketch), _lines(plan) - {one.label}
+    found = how(pixels.labels(plan.sketch), shown, stroke, brush_px, one.label, kept)
+    said = words("widen {name}", name=one.name) if widens else words("narrow {name}", name=one.name)
+    return made_of(plan, pixels, found, _left(plan, found), {}, said, (one.id,), tick)
 
 
 def _lines(plan: Plan) -> set[int]:

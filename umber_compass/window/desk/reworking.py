@@ -75,10 +75,9 @@ class Reworking(QObject):
         chosen = self.desk.session.selection
 
         def work(plan: Plan, pixels: Pixels, tick: Tick) -> Reworked:
-            from umber_compass.document.drawing_by_hand import narrow, widen
+            from umber_compass.document.drawing_by_hand import brush
 
-            how = widen if widens else narrow
-            return how(plan, pixels, chosen, stroke, brush_px, tick)
+            return brush(plan, pixels, chosen, stroke, brush_px, widens, tick)
 
         self._ask(work)
 

@@ -34,7 +34,7 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
     told = setting_of(settings, REGIONS)
     wanted = None if told is None else round(told)
     by_surface = bool(number_of(settings, SURFACES))
-    whole = painted_areas(rgb, wanted if by_surface else wanted or _BY_TONE, by_surface, tick)
+    whole = painted_areas(rgb, wanted, by_surface, tick)
     labels, _ = by_area(np.where(packed == CLEAR, -1, whole))
     return Split(labels, means_in_value(labels, packed), shaded=True)
 
@@ -42,8 +42,8 @@ def split(packed: Packed, subject: str, settings: Settings, tick: Tick) -> Split
 def painted_areas(
     rgb: npt.NDArray[np.uint8], wanted: int | None, by_surface: bool, tick: Tick
 ) -> Parts:
-    """The areas of a painting, (h, w) numbered from 0: so many, or as many as there are surfaces.
-    By tone, light and dark of one surface may be several."""
+    """The areas of a painting, (h, w) numbered from 0: so many, or as many as there are surfaces,
+    or a few by tone, where light and dark of one surface may be several."""
     # A start that reads no painting does without these.
     from umber_compass.steps.sketch.paints.merging import merged
     from umber_compass.steps.sketch.paints.pieces import colours_of, pieces_of

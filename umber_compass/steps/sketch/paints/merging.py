@@ -2,6 +2,7 @@
 side to side does not part it."""
 
 import heapq
+from typing import Protocol
 
 import numpy as np
 
@@ -62,9 +63,25 @@ class _Regions:
         self.left[kept] = self._off(self.sums[kept][None])[0]
 
 
+class Joins(Protocol):
+    """Regions that say how far they are from each other, and are joined."""
+
+    def cost(self, one: int, others: list[int], contrast: Floats) -> Floats:
+        """What joining a region to each of some others costs; `contrast` is the mean colour step
+        along the border with each."""
+
+    def join(self, gone: int, kept: int) -> None:
+        """One region goes into another."""
+
+
 def merged(part: Parts, colours: Colours, wanted: int) -> Parts:
     """Pieces, (h, w) numbered from 0, joined until so many are left."""
-    regions = _Regions(part, colours)
+    return joined(part, colours, _Regions(part, colours), wanted, np.inf)
+
+
+def joined(part: Parts, colours: Colours, regions: Joins, wanted: int, most: float) -> Parts:
+    """Pieces, (h, w) numbered from 0, the likest first, until so many are left or the next would
+    cost more than the most."""
     length, step = contrasts(part, colours)
     owner = list(range(len(length)))
     stamp = [0] * len(owner)
@@ -82,10 +99,12 @@ def merged(part: Parts, colours: Colours, wanted: int) -> Parts:
         offer(one)
     left = len(owner)
     while left > wanted and heap:
-        _, one, other, at_one, at_other = heapq.heappop(heap)
+        price, one, other, at_one, at_other = heapq.heappop(heap)
         current = owner[one] == one and owner[other] == other
         if not current or (stamp[one], stamp[other]) != (at_one, at_other):
             continue
+        if price > most:
+            break
         owner[other] = one
         regions.join(other, one)
         for table in (length, step):
