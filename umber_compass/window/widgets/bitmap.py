@@ -22,7 +22,7 @@ def overlay(
     """A see-through image, (h, w), with a light line just inside a shape's border and a dark one
     just outside, each some px wide; what lies around is nearly hidden by a colour, 0xRRGGBB, where
     that is given."""
-    near, far = _grown(inside, dark), _shrunk(inside, light)
+    near, far = grown(inside, dark), _shrunk(inside, light)
     argb = np.zeros(inside.shape, np.uint32)
     if cover is not None:
         argb[~inside] = 0xE8000000 | cover
@@ -32,7 +32,8 @@ def overlay(
     return QImage(argb.data, width, height, width * 4, QImage.Format.Format_ARGB32).copy()
 
 
-def _grown(inside: npt.NDArray[np.bool_], px: int) -> npt.NDArray[np.bool_]:
+def grown(inside: npt.NDArray[np.bool_], px: int) -> npt.NDArray[np.bool_]:
+    """A mask, (h, w), with so many px round it."""
     for _ in range(px):
         wide = np.pad(inside, 1)
         inside = (
@@ -42,4 +43,4 @@ def _grown(inside: npt.NDArray[np.bool_], px: int) -> npt.NDArray[np.bool_]:
 
 
 def _shrunk(inside: npt.NDArray[np.bool_], px: int) -> npt.NDArray[np.bool_]:
-    return ~_grown(~np.pad(inside, px), px)[px:-px, px:-px]
+    return ~grown(~np.pad(inside, px), px)[px:-px, px:-px]

@@ -30,10 +30,10 @@ _SPRITE_TINTED = 0.05  # of what is painted; line art on white has less
 _SEVERAL_PX = 200_000  # from which a picture without calm places is restless
 _EXACT = 64  # colours that a picture of few colours has at most
 _FLAT = 0.6  # of px that lie within areas of one colour
-# Shares of calm places: without a step to those beside them beyond the grain, without any; share of
-# all places that are calm where a picture was stored with loss.
 # Of a picture, that grows steadily lighter one way: no flats, and of greys no few values.
 _SLOPED, _MODELLED = 0.1, 0.12
+# Shares of calm places: without a step to those beside them beyond the grain, without any; share of
+# all places that are calm where a picture was stored with loss.
 _STILL, _SAME, _CALM = 0.95, 0.5, 0.3
 
 

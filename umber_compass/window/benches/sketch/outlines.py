@@ -10,6 +10,7 @@ from PySide6.QtGui import QColor, QImage, QPainter, QPen
 
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.mixes import Labels
+from umber_compass.window.widgets.bitmap import grown
 from umber_compass.window.widgets.theme import THEME
 
 SIDE = 24  # px, the longer side on screen
@@ -41,11 +42,7 @@ class Outlines:
             box = self.drawing.box.get(label)
             if box is not None:
                 _widen(inside, box, self.drawing.labels.shape)
-            rim = inside.copy()
-            for axis in (0, 1):
-                for by in range(1, _RIM + 1):
-                    rim |= _moved(inside, by, axis) | _moved(inside, -by, axis)
-            self._made[label] = (_alpha(inside), _alpha(rim))
+            self._made[label] = (_alpha(inside), _alpha(grown(inside, _RIM)))
         return self._made[label]
 
     def paint(self, painter: QPainter, place: QRectF, label: int, hexes: tuple[str, ...]) -> None:
@@ -67,15 +64,6 @@ def _alpha(inside: Mask) -> QImage:
     alpha[..., 3] = inside * np.uint8(255)
     height, width = inside.shape
     return QImage(alpha.tobytes(), width, height, QImage.Format.Format_ARGB32).copy()
-
-
-def _moved(inside: Mask, by: int, axis: int) -> Mask:
-    """A mask moved along an axis; what comes in from outside is empty."""
-    out = np.roll(inside, by, axis)
-    edge = [slice(None), slice(None)]
-    edge[axis] = slice(None, by) if by > 0 else slice(by, None)
-    out[tuple(edge)] = False
-    return out
 
 
 def _filled(mask: QImage, colours: tuple[QColor, ...]) -> QImage:
