@@ -9,7 +9,17 @@ import sys
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
-from bench import drags, judgement, kinds, pictures, relit, starting, strangers, studies
+from bench import (
+    drags,
+    first_sight,
+    judgement,
+    kinds,
+    pictures,
+    relit,
+    starting,
+    strangers,
+    studies,
+)
 from bench.rows import Row, machine
 
 
@@ -18,7 +28,17 @@ def main() -> int:
     named = set(sys.argv[1:])
     print(machine())
     print(f"{'what':<46} {'measured':>22}   {'target':<34}")
-    for module in (pictures, kinds, strangers, relit, judgement, studies, drags, starting):
+    for module in (
+        pictures,
+        kinds,
+        strangers,
+        first_sight,
+        relit,
+        judgement,
+        studies,
+        drags,
+        starting,
+    ):
         if named and module.__name__.split(".")[1] not in named:
             continue
         for row in module.rows():

@@ -43,7 +43,7 @@ def set_offset(slot: Slot, offset_deg: float) -> Edit:
         if at >= len(offsets):
             return plan
         offsets[at] = turned(offset_deg)
-        return with_scheme(plan, offsets=tuple(offsets))
+        return with_scheme(plan, offsets=tuple(offsets), chosen=True)
 
     text = words("put {slot} at {deg:.0f}° from the lead", slot=slot, deg=turned(offset_deg))
     return Edit(text, change, f"offset {slot}")
@@ -59,7 +59,7 @@ def add_hue() -> Edit:
         stand = sorted((0.0, *offsets))
         gaps = [(b - a, a) for a, b in pairwise((*stand, 360.0))]
         wide, start = max(gaps)
-        return with_scheme(plan, offsets=(*offsets, turned(start + wide / 2)))
+        return with_scheme(plan, offsets=(*offsets, turned(start + wide / 2)), chosen=True)
 
     return Edit(words("add a hue"), change)
 

@@ -120,6 +120,7 @@ class Scheme(Record, frozen=True, kw_only=True):
 
     wheel: Wheel
     name: Id
+    chosen: bool = True  # by the artist; else it is what the sketch was read to follow
     lead_deg: Angle
     spread_deg: Spread
     lead_at: LeadAt = "middle"  # where the lead stands among its neighbours

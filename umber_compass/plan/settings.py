@@ -298,7 +298,7 @@ _ROWS = (
             "how far the hues that support or answer are spread", "° on the wheel",
             Field("Spread, wheel degrees",
                   "How far the neighbours, or the halves of a split opposite, stand apart.", "°"),
-            low=LEAST_SPREAD, high=MOST_SPREAD),
+            also=(("study.scheme.chosen", True),), low=LEAST_SPREAD, high=MOST_SPREAD),
     Setting("share.SLOT", "study.scheme.shares[]", "wish {name} a share of {n:.0%}",
             "how much of the picture a slot should hold", "of the picture, 0-1",
             Field("Wished share of {s}", "How much of the picture its colours should hold.", " %",
@@ -310,7 +310,8 @@ _ROWS = (
     Setting("slot.SLOT.arc", "study.scheme.arcs[]", "let {name} stray by {n:.0f}°",
             "half the arc a slot’s colours may stray in", "° OKLCh",
             Field("Half arc of {s}, OKLCh degrees",
-                  "How far its colours may stray from its hue, to either side.", "°")),
+                  "How far its colours may stray from its hue, to either side.", "°"),
+            also=(("study.scheme.chosen", True),)),
 
     Setting("region.REGION.name", "regions[].name", "name a region {n}", "its name", line=True,
             also=(("regions[].named", True),)),

@@ -23,6 +23,7 @@ RULES = (
     Rule("figure-merges.border", "shared border that counts", 10, "% of the outline", 0, 100,
          _CHECKS),
     Rule("figure-merges.middle", "figure from middle ground", 8, "L*", 0, 60, _CHECKS),
+    Rule("figure-merges.lost", "a figure merges from", 50, "% of its outline", 0, 100, _CHECKS),
     Rule("bands.dark-edge", "darks end at", 35, "L*", 1, 99, _VALUES),
     Rule("bands.light-edge", "lights begin at", 68, "L*", 1, 99, _VALUES),
     Rule("bands.darks", "darks should hold", 25, "% of the picture", 0, 100, _VALUES),

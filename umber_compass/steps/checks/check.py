@@ -1,11 +1,18 @@
 """What a check says, and what it is made of."""
 
+from collections import defaultdict
 from collections.abc import Callable
 from typing import Literal, NamedTuple, TypeAlias
 
 from umber_compass.plan.edits import Edit
+from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import Words
+
+# The numbers of the practice the program starts with, by the check they are for.
+_HABITS: defaultdict[str, dict[str, float]] = defaultdict(dict)
+for _key, _number in numbers_of("general", {}).items():
+    _HABITS[_key.partition(".")[0]][_key] = _number
 
 Level: TypeAlias = Literal["fine", "note", "warning"]
 LEVELS: tuple[Level, ...] = ("fine", "note", "warning")
@@ -24,6 +31,10 @@ class Fix(NamedTuple):
     move: float = 0.0  # L*, the largest it makes
 
 
+# Places of results among those of one level, before what has none.
+WHOLE_PICTURE, BRIEF, SUBJECT, FOCUS, RIVALS, OTHERS = range(6)
+
+
 class Result(NamedTuple):
     """One measurement held against a wish."""
 
@@ -38,6 +49,8 @@ class Result(NamedTuple):
     fixes: tuple[Fix, ...] = ()
     stuck: bool = False  # nothing that is free to move mends it
     whole: bool = False  # it is about the picture, whichever regions have a part in it
+    damage: bool = False  # the picture is spoiled by it, whatever anyone wished
+    rank: int = OTHERS  # among results of one level: what causes others stands before them
 
     @property
     def key(self) -> tuple[str, tuple[str, ...]]:
@@ -57,6 +70,31 @@ class CheckSpec(NamedTuple):
     many: str = ""  # what several of its results are called together, by their `{count}`
     mends: bool = True  # whether it may have fixes at all
     looks: bool = False  # it needs what the eye meets first, which no hand waits for
+    coloured: bool = False  # it says nothing of a picture that has no colour yet
+    always: bool = False  # it measures only what the artist wished, so it may warn
+    wishes: tuple[str, ...] = ()  # those of the wishes of values and focus that it is about
+
+    def results(self, derived: Derived) -> list[Result]:
+        """What it says of a plan. It warns where the artist made a wish or took it over with a
+        practice, and of damage; a habit of the practice that is not kept is a note."""
+        if self.coloured and derived.uncoloured:
+            return []
+        wished = self.always or self._is_wished(derived)
+        return [r if wished or r.damage else _as_habit(r) for r in self.measure(derived)]
+
+    def _is_wished(self, derived: Derived) -> bool:
+        """Whether a wish was said, or a number of this check is not that of the practice the
+        program starts with."""
+        if any(derived.wishes.is_said(name) for name in self.wishes):
+            return True
+        return any(derived.rules[k] != n for k, n in _HABITS[self.name].items())
+
+
+def _as_habit(result: Result) -> Result:
+    """A result held against a habit, which nobody wished for: a note at most."""
+    text = result.text
+    said = Words(text.template.replace("wanted ", "usually "), text.fields)
+    return result._replace(level="fine" if result.level == "fine" else "note", text=said)
 
 
 def level_over(measured: float, note: float, warning: float) -> Level:

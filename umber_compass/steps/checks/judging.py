@@ -4,6 +4,7 @@ from typing import TypeAlias
 
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, LEVELS, CheckSpec, Fix, Result
+from umber_compass.steps.checks.refused import is_refused
 from umber_compass.steps.followed import Followed
 from umber_compass.steps.mending.balance import change
 from umber_compass.steps.pipeline import Derived, Pipeline
@@ -21,7 +22,7 @@ _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5
 def measure_all(derived: Derived) -> list[Result]:
     """Every check's results without fixes, worst first. What the eye meets first is left out where
     that is not known."""
-    return worst_first([r for check in known_checks(derived) for r in check.measure(derived)])
+    return worst_first([r for check in known_checks(derived) for r in check.results(derived)])
 
 
 def known_checks(derived: Derived) -> list[CheckSpec]:
@@ -43,7 +44,7 @@ class Measuring:
         """A check's results for a plan."""
         read = self._read.setdefault(check.name, Followed())
         if read.is_behind(derived):
-            self._found[check.name] = check.measure(read.reader(derived))
+            self._found[check.name] = check.results(read.reader(derived))
         return self._found[check.name]
 
     def all(self, derived: Derived) -> list[Result]:
@@ -53,7 +54,7 @@ class Measuring:
 
 def worst_first(found: list[Result]) -> list[Result]:
     """Results in the order they are shown in."""
-    return sorted(found, key=lambda r: (-LEVELS.index(r.level), -_excess(r)))
+    return sorted(found, key=lambda r: (-LEVELS.index(r.level), r.rank, -_excess(r)))
 
 
 def _excess(result: Result) -> float:
@@ -89,6 +90,8 @@ def with_fixes(
         if found is None:
             continue
         fix, after = found
+        if is_refused(derived, after, result, fix):
+            continue
         then = measure_all(after.think(tick))
         if _still_bad(result, then):
             continue
@@ -96,7 +99,7 @@ def with_fixes(
         cost = change(derived, after) + _broken(results, then)
         scored.append((cost, fix._replace(adds=tuple(r.title for r in worse))))
     scored.sort(key=lambda s: s[0])
-    fixes = [f for _, f in scored]
+    fixes = list({str(f.text): f for _, f in reversed(scored)}.values())[::-1]  # each text once
     if fixes and derived.lit is not None:
         fixes[0] = _exactly(fixes[0], result, derived, tick)
     return result._replace(
@@ -123,7 +126,7 @@ class _Trying:
 
     def left(self, after: Derived) -> Result | None:
         """What is still wrong after a fix; None where nothing is."""
-        same = [r for r in self._check.measure(after) if r.key == self._result.key]
+        same = [r for r in self._check.results(after) if r.key == self._result.key]
         return next((r for r in same if r.level != "fine"), None)
 
 
@@ -167,7 +170,7 @@ def _exactly(fix: Fix, result: Result, derived: Derived, tick: Tick) -> Fix:
         times = fix.move / base + more * _FINE / base
         one = fix.at(times)._replace(adds=fix.adds)
         after = derived.of(one.edit.apply(derived.plan))
-        if after.lit is None or not _still_bad(result, check.measure(after.exactly(tick))):
+        if after.lit is None or not _still_bad(result, check.results(after.exactly(tick))):
             return one
     return fix
 

@@ -14,8 +14,15 @@ from umber_compass.words import Words, words
 def lighten_or_darken(name: str, by: float, to: float) -> Words:
     """What moving one value by and to some L* is called."""
     return words(
-        "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}", name=name, v=to
+        "Lighten {name} to {v:.0f}" if by > 0 else "Darken {name} to {v:.0f}",
+        name=name,
+        v=max(to, 0.0),
     )
+
+
+def amount(by: float) -> str:
+    """An amount as it is said on a button: whole, or with a decimal where it would be nought."""
+    return f"{by:.0f}" if by >= 1 else f"{by:.1f}"
 
 
 def least_move(enough: Callable[[float], bool], most: float, step: float = 0.5) -> float | None:

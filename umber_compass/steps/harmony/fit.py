@@ -102,7 +102,7 @@ def read_schemes(
     """The schemes that regions of these OKLCh hues (n,), degrees, chromas and areas may follow."""
     colour = _coloured(hues, chromas, areas, wheel)
     if not len(colour.hue):
-        plain = Scheme(wheel=wheel, name="one-hue", lead_deg=0.0, spread_deg=0.0)
+        plain = Scheme(wheel=wheel, name="one-hue", chosen=False, lead_deg=0.0, spread_deg=0.0)
         return Readings((Reading(plain, 0.0, 0.0, 1.0),))
     best: dict[str, Reading] = {}
     for lead_hue in _lead_hues(colour):
@@ -201,6 +201,7 @@ def _scheme_of(template: _Template, lead: float, held: Floats, wheel: Wheel) -> 
     return Scheme(
         wheel=wheel,
         name=spec.name,
+        chosen=False,
         lead_deg=turned(lead),
         spread_deg=float(template.spread),
         lead_at=lead_at,

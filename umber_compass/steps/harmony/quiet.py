@@ -12,7 +12,7 @@ from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import GREY_CHROMA, Floats, cielab, hue_distance
 from umber_compass.picture.mixes import Ints
-from umber_compass.plan.edits import Edit, each_free, each_part, study, with_colours
+from umber_compass.plan.edits import Edit, each_free, each_part, study, with_colours, with_scheme
 from umber_compass.plan.model import Pinned, Plan, Planned, Solid
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.scheme import slot_hues
@@ -20,6 +20,7 @@ from umber_compass.steps.harmony.touching import LIKE_VALUE, Touching
 from umber_compass.steps.harmony.warmth import COOL_HUE, WARM_HUE
 from umber_compass.words import words
 
+QUIET = ("one-hue", "neighbours")  # schemes that are held together by hue
 _CANDIDATES, _GOLDEN = 80, 0.618034
 _LOW_CHROMA, _HIGH_CHROMA, _MORE_CHROMA = 0.012, 0.05, 0.05
 _SECTOR_DEG, _MORE_DEG = 5.0, 25.0  # half the sector of hue, and what the amount adds
@@ -88,7 +89,8 @@ def _quietened(plan: Plan, touching: Touching, amount: float) -> Plan:
         for i, r in enumerate(touching.ids)
         if movable[i]
     }
-    return with_colours(plan, moved)
+    quiet = now.scheme.chosen or now.scheme.name in QUIET
+    return with_scheme(with_colours(plan, moved), chosen=quiet)
 
 
 def chosen(touching: Touching, lab: Floats, value: Floats, movable: npt.NDArray[np.bool_]) -> Ints:

@@ -10,7 +10,7 @@ from umber_compass.colour.spaces import GREY_CHROMA, Floats
 from umber_compass.colour.wheels import angle_of
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.harmony_edits import turned
-from umber_compass.plan.model import Scheme
+from umber_compass.plan.model import Region, Scheme
 from umber_compass.plan.terms import Wheel
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.fit import read_schemes, uncoloured
@@ -62,7 +62,21 @@ def read_now(
         for r in found.ranked
         if not uncoloured(chromas, areas)  # greys follow no scheme
     )
-    return NowReadings(ranked, _own_scheme(hues, chromas * areas, chromas, wheel))
+    return NowReadings(ranked, own_scheme(hues, chromas * areas, chromas, wheel))
+
+
+def is_uncoloured(
+    colours: Mapping[str, RegionColour], shares: Mapping[str, float], regions: tuple[Region, ...]
+) -> bool:
+    """Whether a study has no colour yet: the mean OKLCh chroma of all but its lines is hardly
+    any."""
+    ends = [
+        (e.chroma, shares[r.id] / len(colours[r.id].ends))
+        for r in regions
+        if r.role != "line"
+        for e in colours[r.id].ends
+    ]
+    return uncoloured(*np.array(ends or [(0.0, 1.0)]).T)
 
 
 def _outside(
@@ -80,14 +94,19 @@ def _outside(
     return tuple(sorted(found, key=lambda r: -shares[r]))
 
 
-def _own_scheme(hues: Floats, holds: Floats, chromas: Floats, wheel: Wheel) -> Scheme:
+def own_scheme(hues: Floats, holds: Floats, chromas: Floats, wheel: Wheel) -> Scheme:
     """The free scheme of the four hue families that hold most, the largest leading."""
     strong = (chromas >= GREY_CHROMA) & (holds > 0)
     families = hue_families(hues[strong], holds[strong])[:_MOST_FAMILIES]
     angles = [float(angle_of(wheel, h)) for h, _ in families] or [0.0]
     offsets = tuple(turned(a - angles[0]) for a in angles[1:])
     return Scheme(
-        wheel=wheel, name=FREE, lead_deg=turned(angles[0]), spread_deg=0.0, offsets=offsets
+        wheel=wheel,
+        name=FREE,
+        chosen=False,
+        lead_deg=turned(angles[0]),
+        spread_deg=0.0,
+        offsets=offsets,
     )
 
 

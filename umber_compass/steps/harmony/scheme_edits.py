@@ -6,7 +6,15 @@ from msgspec.structs import replace
 
 from umber_compass.colour.spaces import hue_distance
 from umber_compass.colour.wheels import angle_of, hue_at
-from umber_compass.plan.edits import Edit, each_free, each_part, part, study, with_study
+from umber_compass.plan.edits import (
+    Edit,
+    each_free,
+    each_part,
+    part,
+    study,
+    with_scheme,
+    with_study,
+)
 from umber_compass.plan.harmony_edits import half_turned, turned
 from umber_compass.plan.model import Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.plan.practices import numbers_of
@@ -26,7 +34,9 @@ def choose_scheme(name: str) -> Edit:
 
     def apply(plan: Plan) -> Plan:
         now = study(plan)
-        return plan if now.scheme.name == name else _rescheme(plan, _scheme_of(now.scheme, name))
+        if now.scheme.name == name:
+            return with_scheme(plan, chosen=name != FREE or now.scheme.chosen)
+        return _rescheme(plan, _scheme_of(now.scheme, name))
 
     title = FREE if name == FREE else SCHEMES[name].title
     return Edit(words("choose the scheme {title}", title=title), apply, says=what_moved)
@@ -34,7 +44,8 @@ def choose_scheme(name: str) -> Edit:
 
 def _scheme_of(old: Scheme, name: str) -> Scheme:
     """A scheme of another name under the same lead; a free one keeps its hues."""
-    changed = replace(old, name=name, lead_at="middle", shares={}, chroma={}, arcs={}, offsets=())
+    plain = replace(old, name=name, lead_at="middle", shares={}, chroma={}, arcs={}, offsets=())
+    changed = replace(plain, chosen=name != FREE)  # who chooses no rule holds colours to none
     if name == FREE:
         needles = [n for n in spec_of(old).needles if n.slot != "A"]
         offsets = tuple(turned(n.at(old.spread_deg, old.lead_at)) for n in needles)
@@ -119,14 +130,20 @@ def resaid(plan: Plan, scheme: Scheme) -> Plan:
 
 def take_scheme(scheme: Scheme, title: str) -> Edit:
     """A scheme that the picture was read to follow; the colours stay."""
-    return Edit(words("read it as {title}", title=title), lambda plan: resaid(plan, scheme))
+    return Edit(
+        words("read it as {title}", title=title), lambda plan: resaid(plan, _chosen(scheme))
+    )
+
+
+def _chosen(scheme: Scheme) -> Scheme:
+    return replace(scheme, chosen=scheme.name != FREE)
 
 
 def fit_scheme(scheme: Scheme, title: str) -> Edit:
     """A scheme that suits the given colours. Colours in its arcs stay, the others go with it."""
 
     text = words("build {title}", title=title)
-    return Edit(text, lambda plan: _rescheme(plan, scheme), says=what_moved)
+    return Edit(text, lambda plan: _rescheme(plan, _chosen(scheme)), says=what_moved)
 
 
 def drop_hue() -> Edit:

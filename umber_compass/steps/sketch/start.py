@@ -9,6 +9,7 @@ from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Colour, Plan, Reading, Region, Sketch, Study
 from umber_compass.plan.wishes import MOST_BANDS, Bands, Wishes
 from umber_compass.steps.harmony.fit import read_schemes, uncoloured
+from umber_compass.steps.harmony.readings import own_scheme
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.sketch.kinds.kind import Split
 from umber_compass.steps.sketch.naming import area_names, distinct, region_names
@@ -22,8 +23,8 @@ _ROWS = 256  # looked at at a time
 
 def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None = None) -> Plan:
     """A first plan for a sketch that was split: regions named and measured, roles guessed, the
-    scheme found, nothing changed. `focus` is a place in px whose region is the focus. Raises
-    Refusal if it lies outside the sketch."""
+    scheme found (free where it follows none), nothing changed. `focus` is a place in px whose
+    region is the focus. Raises Refusal if it lies outside the sketch."""
     colours = [measure(c / 255) for c in found.colours]
     step = int(np.ceil(np.sqrt(found.labels.size / _MOST_LOOKED_AT)))
     seen = found.labels[::step, ::step]  # of a large sketch every so many px are enough
@@ -103,11 +104,13 @@ def first_study(colours: list[Measured], labels: Labels) -> Study:
     hues = np.array([c.hue or 0.0 for c in colours])
     chroma = np.array([c.chroma for c in colours])
     found = read_schemes(hues, chroma, area.astype(float))
+    is_grey = uncoloured(chroma, area.astype(float))
     scheme = found.best.scheme
+    if found.is_free and not is_grey:
+        scheme = own_scheme(hues, chroma * area, chroma, scheme.wheel)
     planned: dict[str, Colour] = {
         f"r{i + 1}": planned_as(scheme, c.value, c.chroma, c.hue) for i, c in enumerate(colours)
     }
-    is_grey = uncoloured(chroma, area.astype(float))
     ranked = () if is_grey else found.ranked  # a grey picture follows no scheme
     readings = tuple(
         Reading(scheme=r.scheme, fit=min(r.fit, 1.0), free=found.is_free, near=r is found.also)

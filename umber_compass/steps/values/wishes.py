@@ -137,6 +137,11 @@ class HeldWishes(NamedTuple):
         own = self.said.get(name)
         return self.of[name.partition(".")[0]].on and (own is None or own.on)
 
+    def is_said(self, name: str) -> bool:
+        """Whether the artist asked for a wish, or for one part of it."""
+        own = (w for k, w in self.said.items() if k == name or k.startswith(f"{name}."))
+        return any(w.on for w in own)
+
     def locked(self, name: str) -> bool:
         """Whether a wish, or one part of it, must not be dropped."""
         own = self.said.get(name)

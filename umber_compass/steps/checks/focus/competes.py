@@ -3,7 +3,15 @@
 import numpy as np
 
 from umber_compass.colour.spaces import Floats
-from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, names, upper
+from umber_compass.steps.checks.check import (
+    RIVALS,
+    CheckSpec,
+    Fix,
+    Result,
+    level_over,
+    names,
+    upper,
+)
 from umber_compass.steps.checks.focus.giving_way import fix_until
 from umber_compass.steps.mending.focus import (
     CHANNELS,
@@ -64,7 +72,7 @@ def _result(scene: Scene, label: int, share: float, most: float) -> Result:
         most=most,
     )
     said = words(title, name=upper(named[region]))
-    return Result(NAME, "fine", (region,), share, most, "%", said, text)
+    return Result(NAME, "fine", (region,), share, most, "%", said, text, rank=RIVALS)
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
@@ -112,4 +120,5 @@ CHECK = CheckSpec(
     _SAYS,
     "{count} regions compete with the focus",
     looks=True,
+    always=True,
 )

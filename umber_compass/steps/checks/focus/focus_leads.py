@@ -2,6 +2,8 @@
 
 from umber_compass.colour.spaces import Floats
 from umber_compass.steps.checks.check import (
+    FOCUS,
+    WHOLE_PICTURE,
     CheckSpec,
     Fix,
     Result,
@@ -40,12 +42,12 @@ def _without(derived: Derived, seen: Attention) -> Result:
     text = words(
         "{first} is met first; choose what should be and press E", first=first or "nothing"
     )
-    title = words("No focus is set")
+    title, rank = words("No focus is set"), FOCUS
     if not seen.places.is_met:
-        title, text = words("Nothing leads"), words("choose what should, and press E on the stage")
-    return Result(
-        NAME, "note", (), 0.0, derived.wishes.number("lead"), "times", title, text, whole=True
-    )
+        title, rank = words("Nothing leads"), WHOLE_PICTURE
+        text = words("choose what should, and press E on the stage")
+    wish = derived.wishes.number("lead")
+    return Result(NAME, "note", (), 0.0, wish, "times", title, text, whole=True, rank=rank)
 
 
 def _named(derived: Derived, labels: tuple[int, ...]) -> str:
@@ -75,7 +77,7 @@ def _result(derived: Derived, seen: Attention) -> Result:
     ids = {r.label: r.id for r in derived.regions}
     own = tuple(ids[i] for i in seen.focus if i in ids)
     wish = derived.wishes.number("lead")
-    return Result(NAME, "fine", own, seen.lead, wish, "times", title, text, whole=True)
+    return Result(NAME, "fine", own, seen.lead, wish, "times", title, text, whole=True, rank=FOCUS)
 
 
 def _held(derived: Derived, seen: Attention) -> str:
@@ -121,4 +123,4 @@ _SAYS = (
     "The pull of a region is how much its value, hue, chroma and detail differ from what lies "
     "round it and from the whole. It is predicted, not measured on eyes: your word stands."
 )
-CHECK = CheckSpec(NAME, "focus", _measure, _candidates, _SAYS, looks=True)
+CHECK = CheckSpec(NAME, "focus", _measure, _candidates, _SAYS, looks=True, always=True)

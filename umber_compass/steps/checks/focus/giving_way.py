@@ -41,15 +41,19 @@ def _said(derived: Derived, after: Derived, taken: list[Shifts]) -> Words:
     if abs(lighter) >= _VALUE_SHOWN and abs(stronger) < _CHROMA_SHOWN:
         return lighten_or_darken(name, lighter, value)
     if abs(lighter) < _VALUE_SHOWN and abs(stronger) >= _CHROMA_SHOWN:
-        text = "Strengthen {name} to {c:.3f}" if stronger > 0 else "Quieten {name} to {c:.3f}"
+        text = (
+            "Strengthen {name} to chroma {c:.2f}"
+            if stronger > 0
+            else "Quieten {name} to chroma {c:.2f}"
+        )
         return words(text, name=name, c=chroma)
     turn = _turn(before.first.hue, now.first.hue)
     if abs(lighter) < _VALUE_SHOWN and abs(turn) >= _HUE_SHOWN and chroma >= _CHROMATIC:
         return words("Turn {name} {turn:+.0f}°", name=name, turn=turn)
     text = (
-        "Strengthen {name} to {v:.0f}, {c:.3f}"
+        "Strengthen {name}: value {v:.0f}, chroma {c:.2f}"
         if stronger > 0
-        else "Mute {name} to {v:.0f}, {c:.3f}"
+        else "Mute {name}: value {v:.0f}, chroma {c:.2f}"
     )
     return words(text, name=name, v=value, c=chroma)
 

@@ -1,7 +1,7 @@
 """Two places that draw the eye alike: neither is met first."""
 
 from umber_compass.colour.spaces import Floats
-from umber_compass.steps.checks.check import CheckSpec, Fix, Result, upper
+from umber_compass.steps.checks.check import FOCUS, CheckSpec, Fix, Result, upper
 from umber_compass.steps.checks.focus.giving_way import fix_until
 from umber_compass.steps.mending.focus import MARGIN, quieten
 from umber_compass.steps.mending.scene import Scene, scene_of
@@ -35,7 +35,7 @@ def _measure(derived: Derived) -> list[Result]:
         wanted=wanted,
     )
     pair = (by_label[first].id, by_label[second].id) if tied else ()
-    return [Result(NAME, level, pair, share, wanted, "%", title, text, whole=True)]  # type: ignore[arg-type]  # a level
+    return [Result(NAME, level, pair, share, wanted, "%", title, text, whole=True, rank=FOCUS)]  # type: ignore[arg-type]  # a level
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:

@@ -1,6 +1,6 @@
 """More colours than the piece may use."""
 
-from umber_compass.steps.checks.check import CheckSpec, Fix, Result
+from umber_compass.steps.checks.check import BRIEF, CheckSpec, Fix, Result
 from umber_compass.steps.harmony.budget import Budget, merging, within
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.parting import wanted
@@ -32,7 +32,11 @@ def _measure(derived: Derived) -> list[Result]:
     except Refusal as refusal:
         text = words("{needed} local colours; {why}", needed=needed, why=str(refusal))
     regions = tuple(r.id for r in derived.regions)[:1]
-    return [Result(NAME, "warning", regions, needed, most, "colours", title, text, whole=True)]
+    return [
+        Result(
+            NAME, "warning", regions, needed, most, "colours", title, text, whole=True, rank=BRIEF
+        )
+    ]
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
@@ -53,4 +57,4 @@ _ABOUT = (
     "A print run, a sprite or a habit may hold a piece to so many colours. The merges that cost "
     "least are proposed; regions that are wished apart are never joined."
 )
-CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT)
+CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT, always=True)

@@ -96,5 +96,12 @@ _ABOUT = (
     "Leave it alone where it is the one accent that is meant."
 )
 CHECK = CheckSpec(
-    NAME, "harmony", _measure, _candidates, _ABOUT, "{count} hues appear once", looks=True
+    NAME,
+    "harmony",
+    _measure,
+    _candidates,
+    _ABOUT,
+    "{count} hues appear once",
+    looks=True,
+    coloured=True,
 )

@@ -9,6 +9,7 @@ from umber_compass.plan.edits import Edit, part, study, with_colours, with_part
 from umber_compass.plan.model import Plan, Planned
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, names, upper
+from umber_compass.steps.checks.shifting import amount
 from umber_compass.steps.harmony.scheme import slot_hues, stray_deg
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
@@ -40,6 +41,8 @@ def _strays(derived: Derived) -> dict[str, tuple[float, int, Slot]]:
 
 
 def _measure(derived: Derived) -> list[Result]:
+    if not derived.scheme.chosen:
+        return []  # nobody said what the colours should follow
     rules, said = derived.rules, names(derived)
     note, warning = rules["hue-off-scheme.note"], rules["hue-off-scheme.warning"]
     results = []
@@ -87,7 +90,9 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     for i, within in enumerate((margin, 3 * margin, 8 * margin, edge)):
         offset = max(edge - within, 0.0) * (1 if way > 0 else -1)
         text = words(
-            "Turn {name} {turn:.0f}°", name=names(derived)[region_id], turn=abs(way) - abs(offset)
+            "Turn {name} {turn}°",
+            name=names(derived)[region_id],
+            turn=amount(abs(way) - abs(offset)),
         )
         change = _turn(region_id, end, slot, offset)
         found.append(Fix("turn" if not i else f"turn-{i}", text, Edit(text, change)))
@@ -111,5 +116,12 @@ _ABOUT = (
     "picture. One left on purpose, as an accent, is fine."
 )
 CHECK = CheckSpec(
-    NAME, "harmony", _measure, _candidates, _ABOUT, "{count} colours lie off the scheme"
+    NAME,
+    "harmony",
+    _measure,
+    _candidates,
+    _ABOUT,
+    "{count} colours lie off the scheme",
+    coloured=True,
+    always=True,
 )

@@ -2,17 +2,16 @@
 
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.check import CheckSpec, Fix, Result
-from umber_compass.steps.harmony.quiet import quieten
+from umber_compass.steps.harmony.quiet import QUIET, quieten
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
 NAME = "lively"
-_QUIET = ("one-hue", "neighbours")  # schemes that are held together by hue
 _AMOUNTS = (0.15, 0.35, 0.6, 1.0)
 
 
 def _measure(derived: Derived) -> list[Result]:
-    now = derived.lively if derived.scheme.name in _QUIET else None
+    now = derived.lively if derived.scheme.chosen and derived.scheme.name in QUIET else None
     if now is None:
         return []
     low, high = derived.rules["lively.low"], derived.rules["lively.high"]
@@ -40,4 +39,4 @@ _ABOUT = (
     "A palette held together by one hue lives by small differences of chroma and hue where values "
     "are alike. Under the wish it goes dead; over it, it is no longer quiet."
 )
-CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT)
+CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT, coloured=True)

@@ -3,7 +3,7 @@
 from umber_compass.plan.edits import Edit, part
 from umber_compass.plan.model import Planned
 from umber_compass.plan.moods import MOODS
-from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, names, upper
+from umber_compass.steps.checks.check import BRIEF, CheckSpec, Fix, Result, level_over, names, upper
 from umber_compass.steps.harmony.mood import disagreement, odd_one
 from umber_compass.steps.harmony.moody import brought_within
 from umber_compass.steps.harmony.shifts import Shift, shift_colours
@@ -44,7 +44,7 @@ def _measure(derived: Derived) -> list[Result]:
     )
     regions = (odd,) if odd is not None else ()
     said = words("{mood}: the palette is of another mood", mood=upper(title))
-    return [Result(NAME, level, regions, off, wanted, "faults", said, text, whole=True)]
+    return [Result(NAME, level, regions, off, wanted, "faults", said, text, whole=True, rank=BRIEF)]
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
@@ -86,4 +86,4 @@ _ABOUT = (
     "What a mood wishes of temperature, chroma, key, contrast and hues is a convention, and every "
     "number of it can be changed. One element of another mood undoes it, unless it is meant."
 )
-CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT)
+CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT, coloured=True, always=True)

@@ -84,4 +84,4 @@ _ABOUT = (
     "Two colours that nobody tells apart cost a place in the palette and the time to mix them. "
     "Keep both where they are parted by light later."
 )
-CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT)
+CHECK = CheckSpec(NAME, "harmony", _measure, _candidates, _ABOUT, coloured=True)

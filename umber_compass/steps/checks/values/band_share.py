@@ -73,4 +73,4 @@ _SAYS = (
     "Unequal shares of dark, middle and light give a picture one key that is felt before anything "
     "is seen. Measured on every pixel of the picture that is shown."
 )
-CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS, always=True)

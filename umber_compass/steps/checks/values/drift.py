@@ -3,8 +3,9 @@
 import numpy as np
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.checks.check import CheckSpec, Fix, Level, Result
-from umber_compass.steps.checks.shifting import least_move
+from umber_compass.steps.checks.check import WHOLE_PICTURE, CheckSpec, Fix, Level, Result
+from umber_compass.steps.checks.shifting import amount, least_move
+from umber_compass.steps.checks.values.merged import merged_borders
 from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
@@ -12,6 +13,7 @@ from umber_compass.steps.values.measured import median, moved_values
 from umber_compass.words import Words, words
 
 NAME = "drift"
+_HALF, _ACCENT = 50.0, 0.05  # L*; the share of a picture that accents hold
 _MOST = 60.0  # L*, of a move
 
 
@@ -20,7 +22,9 @@ def _measure(derived: Derived) -> list[Result]:
     middle, lost = median(derived.values.histogram), _lost(derived)
     low, high = rules["drift.dark"], rules["drift.light"]
     level: Level = "fine" if low <= middle <= high else "note"
-    if level == "note" and lost > rules["drift.lost"]:
+    # A dark scene with bright lights may be meant; one whose lights are dark too has drifted.
+    damage = level == "note" and _is_all(derived, middle < low) and bool(merged_borders(derived))
+    if level == "note" and (damage or lost > rules["drift.lost"]):
         level = "warning"
     wanted = low if middle < low else high
     side = "dark" if middle < low else "light"
@@ -36,7 +40,17 @@ def _measure(derived: Derived) -> list[Result]:
         high=high,
         lost=lost,
     )
-    return [Result(NAME, level, (), middle, wanted, "L*", title, text, whole=True)]
+    found = Result(NAME, level, (), middle, wanted, "L*", title, text, whole=True)
+    return [found._replace(damage=True, rank=WHOLE_PICTURE) if damage else found]
+
+
+def _is_all(derived: Derived, dark: bool) -> bool:
+    """Whether the lightest lights lie in the dark half too, or the darkest darks in the light
+    half."""
+    held = derived.values.histogram
+    if dark:
+        return float(held[round(_HALF) :].sum()) < _ACCENT
+    return float(held[: round(_HALF)].sum()) < _ACCENT
 
 
 def _lost(derived: Derived) -> float:
@@ -73,7 +87,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
 def _fix(free: list[str], by: float, times: float) -> Fix:
     move = by * times
     text: Words = words(
-        "Lift all by {by:.0f} L*" if by > 0 else "Lower all by {by:.0f} L*", by=abs(move)
+        "Lift all by {by} L*" if by > 0 else "Lower all by {by} L*", by=amount(abs(move))
     )
     return Fix(
         "all",

@@ -129,4 +129,4 @@ _SAYS = (
     "The darkest darks and lightest lights are kept for accents. Where they hold much of the "
     "picture, nothing is left to accent with."
 )
-CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS, wishes=("extremes",))

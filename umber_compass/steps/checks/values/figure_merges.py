@@ -1,14 +1,27 @@
 """A figure must part in value from the ground it stands before, along the border they share."""
 
+from functools import partial
+
 import numpy as np
 
-from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_under, names, upper
+from umber_compass.steps.checks.check import (
+    OTHERS,
+    SUBJECT,
+    CheckSpec,
+    Fix,
+    Result,
+    level_under,
+    names,
+    upper,
+)
 from umber_compass.steps.checks.shifting import shifting
+from umber_compass.steps.checks.values.merged import merged_borders
+from umber_compass.steps.focus.attention import focus_regions
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.measured import moved_values
 from umber_compass.steps.values.parting import Border, gaps, sides_of, wanted
-from umber_compass.words import words
+from umber_compass.words import Words, words
 
 NAME = "figure-merges"
 _SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
@@ -17,10 +30,21 @@ _SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
 def _measure(derived: Derived) -> list[Result]:
     apart = gaps(derived.adjacency, derived.values.by_code)
     asked = wanted(derived.borders, derived.wishes)
-    return _worst_or_fine(derived, [_result(derived, b, float(apart[b.pair])) for b in asked])
+    lost, subject = merged_borders(derived), _subject(derived)
+    found = [_result(derived, b, float(apart[b.pair]), b.pair in lost, subject) for b in asked]
+    return _worst_or_fine(derived, found)
 
 
-def _result(derived: Derived, border: Border, apart: float) -> Result:
+def _subject(derived: Derived) -> frozenset[str]:
+    """The regions of the figures that the focus is part of; of all figures where none is set."""
+    focus = set(focus_regions(derived.regions, derived.focus))
+    mine = [f.regions for f in derived.figures if not focus or focus & set(f.regions)]
+    return frozenset(r for own in mine for r in own)
+
+
+def _result(
+    derived: Derived, border: Border, apart: float, lost: bool, subject: frozenset[str]
+) -> Result:
     held, named = derived.wishes.of[border.wish], names(derived)
     return Result(
         NAME,
@@ -37,6 +61,8 @@ def _result(derived: Derived, border: Border, apart: float) -> Result:
         words(
             "{measured:.3g} L* apart, wanted {wanted:g} or more", measured=apart, wanted=held.number
         ),
+        damage=lost,
+        rank=SUBJECT if border.figure in subject else OTHERS,
     )
 
 
@@ -66,7 +92,6 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     wish and its margin along the whole border."""
     figure, ground = result.regions
     said, found = names(derived), list[Fix]()
-    apart = words("Part {a} from {b}", a=said[figure], b=said[ground])
     for kind, one, two in (
         ("figure-up", 1.0, 0.0),
         ("figure-down", -1.0, 0.0),
@@ -81,8 +106,14 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         if move is None:
             continue
         sides = {r: move * s for r, s in ((figure, one), (ground, two)) if s}
-        found.append(shifting(derived, kind, sides, lambda _: apart))
+        text = "Lighten {a}, darken {b}" if one > 0 else "Darken {a}, lighten {b}"
+        both = words(text, a=said[figure], b=said[ground])
+        found.append(shifting(derived, kind, sides, partial(_same, both)))
     return found
+
+
+def _same(text: Words, times: float) -> Words:
+    return text
 
 
 def _least_move(derived: Derived, result: Result, one: float, two: float) -> float | None:
@@ -104,4 +135,6 @@ _SAYS = (
     "What does not part in grey is lost at a glance, whatever its hue. Measured as the mean "
     "difference in L* along the border that two share."
 )
-CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS, _MANY)
+CHECK = CheckSpec(
+    NAME, "values", _measure, _candidates, _SAYS, _MANY, wishes=("parting", "parting-middle")
+)

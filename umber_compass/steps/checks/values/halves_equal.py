@@ -35,4 +35,4 @@ _SAYS = (
     "One of light and dark should clearly hold more, so that the other can answer. Measured as "
     "what lies over and under the middle of L*."
 )
-CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS, wishes=("halves",))

@@ -52,5 +52,5 @@ _SAYS = (
     "value of each in the picture that is shown."
 )
 CHECK = CheckSpec(
-    NAME, "values", _measure, _candidates, _SAYS, "{count} materials are out of order"
+    NAME, "values", _measure, _candidates, _SAYS, "{count} materials are out of order", always=True
 )

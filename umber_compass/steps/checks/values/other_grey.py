@@ -108,5 +108,12 @@ _SAYS = (
     "What is judged on such a layer should part in both."
 )
 CHECK = CheckSpec(
-    NAME, "values", _measure, _candidates, _SAYS, "{count} figures merge in the other grey"
+    NAME,
+    "values",
+    _measure,
+    _candidates,
+    _SAYS,
+    "{count} figures merge in the other grey",
+    coloured=True,
+    wishes=("parting", "parting-middle"),
 )

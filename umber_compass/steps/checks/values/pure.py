@@ -69,4 +69,4 @@ _SAYS = (
     "Pure black and white leave light and shade no room, and stand out of every palette. Lines and "
     "solid blacks are left out unless the practice says otherwise."
 )
-CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS, wishes=("pure",))

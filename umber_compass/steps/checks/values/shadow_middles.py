@@ -11,7 +11,7 @@ from umber_compass.steps.checks.check import (
     names,
     upper,
 )
-from umber_compass.steps.checks.shifting import least_move, shifting
+from umber_compass.steps.checks.shifting import amount, least_move, shifting
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.figures import Figure
@@ -93,11 +93,11 @@ def _least(derived: Derived, figure: Figure, some: list[str], wanted: float) -> 
 
 
 def _lift(by: float, times: float) -> Words:
-    return words("Lift the figure by {by:.0f} L*", by=by * times)
+    return words("Lift the figure by {by} L*", by=amount(by * times))
 
 
 _SAYS = (
     "A figure in shadow still needs some middle tones, or its form is gone. A figure is all "
     "regions of that role that touch; it is in shadow where half of it is dark."
 )
-CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS)
+CHECK = CheckSpec(NAME, "values", _measure, _candidates, _SAYS, wishes=("middles",))

@@ -21,6 +21,7 @@ def _versions(plan: Plan, context: GrowContext) -> list[Version]:
             scheme = replace(
                 now.scheme,
                 name=name,
+                chosen=True,
                 spread_deg=float(spec.spread_deg),
                 lead_at="middle",
                 shares={},
