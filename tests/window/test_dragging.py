@@ -155,7 +155,7 @@ class OnTheStagesPx(InWindow):
 
     def test_what_takes_long_does_not_move_the_picture(self):
         before = self.stage.geometry()
-        self.parts.notice.go_on("judge", "Working out fixes", 0.2)
+        self.parts.notice.go_on("judge", "Looking for fixes", 0.2)
         QApplication.processEvents()
         self.assertTrue(self.parts.notice.stop.isVisible())
         self.assertEqual(self.stage.geometry(), before)

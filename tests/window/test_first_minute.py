@@ -299,7 +299,7 @@ class UnderTheHand(InWindow):
         sea = self.region("sea").name
         self.entries(again["Give it the colour"].menu())[f"of {sea}"].trigger()
         self.assertEqual(self.colour("coat").hex, self.colour("sea").hex)
-        again["Name it …"].trigger()
+        again["Name …"].trigger()
         self.assertEqual(self.session.step, "sketch")
         self.settle()
 

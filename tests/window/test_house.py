@@ -223,12 +223,12 @@ class Notices(InWindow):
         self.open()
         notice = self.parts.notice
         self.desk.told.emit("x.umber: could not be written", True)
-        self.desk.worker.slow.emit("judge", "Working out fixes", 0.6)
+        self.desk.worker.slow.emit("judge", "Looking for fixes", 0.6)
         self.desk.told.emit("Copied #102030", False)
         stage = self.parts.stage
         mouse(stage, QEvent.Type.MouseMove, stage.from_picture(300, 30), Qt.MouseButton.NoButton)
         self.assertEqual(notice.text(), "▲  x.umber: could not be written")
-        self.assertEqual(notice.progress.text(), "Working out fixes … 60%")
+        self.assertEqual(notice.progress.text(), "Looking for fixes … 60%")
         self.desk.worker.rested.emit()
         self.assertFalse(notice.progress.isVisible())
         self.assertTrue(notice.text().startswith("▲"))

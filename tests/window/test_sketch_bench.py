@@ -419,7 +419,7 @@ class Drawers(OnSketch):
         self.assertEqual(drawer.width_cm.value(), 60)
         self.assertIn("poster", drawer.from_width.text())
         drawer.width_cm.setValue(90)
-        self.assertEqual((self.plan.brief.width_cm, drawer.from_width.text()), (90, "said here"))
+        self.assertEqual((self.plan.brief.width_cm, drawer.from_width.text()), (90, "set here"))
         drawer.notes.setFocus()
         QTest.keyClicks(drawer.notes, "Blue only.")
         drawer.title.setFocus()

@@ -222,7 +222,8 @@ def handoff(args: Namespace) -> dict[str, Any]:
     foreign = [] if args.force else document.others_files(opened.plan, folder, kinds)
     if foreign:
         raise Refusal(
-            str(foreign[0]), words("is there already and not from here; move it, or use --force")
+            str(foreign[0]),
+            words("already exists and was not written by this program; move it, or use --force"),
         )
     files = document.hand_off(opened.plan, opened.pixels, folder, kinds, args.force)
     return {"files": [str(f) for f in files]}

@@ -87,7 +87,10 @@ def hand_off(
     atomic.make_folder(folder)
     foreign = [] if force else others_files(plan, folder, kinds)
     if foreign:
-        raise Refusal(str(foreign[0]), words("is there already and not from here; move it away"))
+        raise Refusal(
+            str(foreign[0]),
+            words("already exists and was not written by this program; move it away"),
+        )
     _write(plan, pixels, paths, tick)
     return list(paths.values())
 

@@ -32,7 +32,7 @@ def write_studies(
     paths = [folder / f"{name}-study-{n + 1}.png" for n in range(len(ids))]
     foreign = [] if force else [p for p in paths if p.exists() and not is_ours(p)]
     if foreign:
-        line = words("is there already and not from here; move it, or use --force")
+        line = words("already exists and was not written by this program; move it, or use --force")
         raise Refusal(str(foreign[0]), line)
     pipeline = Pipeline({plan.sketch.labels: pixels.drawing(plan.sketch)})
     alpha = picture.alpha_of(pixels.sketches[plan.sketch.hash], plan.sketch.file_name)

@@ -291,8 +291,8 @@ _ROWS = (
             Field("Strength of your shading", "Softer under 100 %, stronger over it.", " %", 5)),
     Setting("shading.hue", "study.shading.hue", _SHADING_HUE, "what hue does in shade and light"),
     Setting("shading.beside", "study.shading.beside",
-            {True: "shade beside the forms", False: "shade instead of forms"},
-            "whether it goes beside the forms, or instead of them"),
+            {True: "shade added to the forms", False: "shade instead of forms"},
+            "whether it is added to the forms, or stands for them"),
 
     Setting("scheme.spread", "study.scheme.spread_deg", "spread the scheme {n:.0f}°",
             "how far the hues that support or answer are spread", "° on the wheel",

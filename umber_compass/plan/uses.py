@@ -25,7 +25,7 @@ USES: dict[Use, UseSpec] = {
     "sprite": UseSpec("Sprite", 1.5, 60, "a few dozen px: every px is seen"),
 }
 _STAGE = 0.6  # of what fills as much of sight as its distance: a screen's picture at 60 cm
-USUAL = UseSpec("", 30, 60, "nothing was said of its use; it is judged as on a screen")
+USUAL = UseSpec("", 30, 60, "no use is set; it is judged as on a screen")
 
 
 def seen_as(brief: Brief) -> tuple[float, float]:

@@ -11,6 +11,7 @@ from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.works import Works
 
 if TYPE_CHECKING:
+    from umber_compass.window.drawers.practice import PracticeDrawer
     from umber_compass.window.drawers.reference import ReferenceDrawer
 
 
@@ -46,6 +47,8 @@ class JoiningBenches:
         self._join(drawer)
         if name == "reference":
             join_references(cast("ReferenceDrawer", drawer), self._works)
+        elif name == "practice":
+            join_practice(cast("PracticeDrawer", drawer), self._works)
 
     def _join(self, bench: Bench) -> None:
         bench.edit_wanted.connect(self._do)
@@ -67,3 +70,18 @@ def join_references(drawer: "ReferenceDrawer", works: Works) -> None:
     drawer.picked.connect(works.regions.take_picked)
     references.read.connect(drawer.show_read)
     works.sketches.reference_chosen.connect(references.add_path)
+
+
+def join_practice(drawer: "PracticeDrawer", works: Works) -> None:
+    """The picture as each practice looks at it."""
+    from umber_compass.document.practice_pictures import practice_pictures
+    from umber_compass.window.desk.what_if import PICTURE_PX, WhatIf
+
+    pictures = WhatIf(
+        works.desk,
+        drawer,
+        drawer.pictures,
+        "practices",
+        lambda derived, tick: practice_pictures(derived, PICTURE_PX, tick),
+    )
+    drawer.shown.connect(pictures.follow)

@@ -50,10 +50,10 @@ RULES = (
     Rule("shadow-middles.note", "middle tones: note under", 20, "% of the figure", 0, 100, _CHECKS),
     Rule("shadow-middles.warning", "middle tones: warning under", 8, "% of the figure", 0, 100,
          _CHECKS),
-    Rule("other-grey.note", "apart in the other grey: note under", 9, "points", 0, 60, _CHECKS),
-    Rule("other-grey.warning", "apart in the other grey: warning under", 6, "points", 0, 60,
+    Rule("other-grey.note", "apart when desaturated: note under", 9, "points", 0, 60, _CHECKS),
+    Rule("other-grey.warning", "apart when desaturated: warning under", 6, "points", 0, 60,
          _CHECKS),
-    Rule("focus-leads.note", "focus should lead by", 1.2, "times", 1, 5, _FOCUS),
+    Rule("focus-leads.note", "focus should stand out", 1.2, "times", 1, 5, _FOCUS),
     Rule("focus-leads.warning", "focus leads: warning under", 1.12, "times", 0, 5, _FOCUS),
     Rule("competes.warning", "others compete: warning over", 89, "% of the focus", 0, 200, _FOCUS),
     Rule("ties.share", "two places tie from", 89, "% of the first", 50, 100, _FOCUS),
@@ -116,6 +116,7 @@ PRACTICE = Practice(
     "general",
     "General",
     RULES,
-    "middle of the road: hues before values, nothing forbidden",
+    "Hues come before values, nothing is forbidden, and its numbers are habits: they note, and "
+    "never warn.",
 )
 PRACTICES = (PRACTICE,)

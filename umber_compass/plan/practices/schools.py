@@ -8,7 +8,7 @@ PRACTICES = (
     general.PRACTICE.told(
         "grey-first",
         "Grey first",
-        "values are settled in grey before any hue, and hues then keep them",
+        "Values are settled in grey before any hue; the hues then keep them.",
         route=VALUES_FIRST,
         figure_merges_note=18,
         figure_merges_warning=14,
@@ -24,7 +24,7 @@ PRACTICES = (
     general.PRACTICE.told(
         "colour-first",
         "Colour first",
-        "hue and chroma carry the picture; values may lie closer",
+        "Hue and chroma carry the picture; values may lie closer to each other.",
         figure_merges_note=10,
         figure_merges_warning=7,
         figure_merges_middle=5,
@@ -41,7 +41,7 @@ PRACTICES = (
     general.PRACTICE.told(
         "sprite",
         "Sprite",
-        "few colours in hard steps; px shown whole, never smoothed",
+        "Few colours in hard steps; every pixel is shown whole and never smoothed.",
         budget_colours=16,
         picture_smooth=0,
         near_duplicates_apart=4,
@@ -59,7 +59,7 @@ PRACTICES = (
     general.PRACTICE.told(
         "ink-and-colour",
         "Ink and colour",
-        "lines and solid blacks carry the drawing and are measured apart; colour stays lighter",
+        "Lines and solid blacks carry the drawing and are measured apart; colour stays lighter.",
         lines_apart=1,
         extremes_dark=16,
         pure_dark=8,

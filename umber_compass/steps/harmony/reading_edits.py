@@ -9,5 +9,5 @@ from umber_compass.words import words
 def read_way(region: str, found: Found, way: Way, name: str) -> Edit:
     """The smallest change that was found, made."""
     shift = Shift(found.value, found.chroma, found.hue_deg)
-    text = words("let {name} read {way}", name=name, way=way)
+    text = words("make {name} look {way}", name=name, way=way)
     return Edit(text, shift_colours({region: shift}))

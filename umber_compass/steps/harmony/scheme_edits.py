@@ -166,7 +166,7 @@ def pull_into(strength: float, slot: Slot | None = None) -> Edit:
             return solid
         return replace(solid, hue_offset_deg=half_turned(solid.hue_offset_deg) * (1 - kept))
 
-    text = words("pull {strength:.0%} into the scheme", strength=kept)
+    text = words("move hues {strength:.0%} toward the scheme", strength=kept)
     return Edit(text, lambda plan: each_free(plan, one), f"pull {slot}")
 
 

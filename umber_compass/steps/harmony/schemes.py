@@ -38,19 +38,22 @@ class SchemeSpec(NamedTuple):
     needles: tuple[Needle, ...]
 
 
+# The choices of a sentence in which nothing supports, and nothing answers; and of a free one.
+UNBOUND = ("hues of their own", "no rule")
+ALONE = ("without neighbours", "without an opposite")
 # One row is one scheme, a line is one hue; the formatter would make fifteen lines of each.
 # fmt: off
 _ROWS = (
     # One hue, alive by value and chroma alone.
-    SchemeSpec("one-hue", "one hue", "no neighbours", "nothing", 0, (
+    SchemeSpec("one-hue", "one hue", ALONE[0], ALONE[1], 0, (
         Needle("A", "leads", 0.75),)),
     # A hue between its two neighbours.
-    SchemeSpec("neighbours", "neighbours", "its neighbours", "nothing", 30, (
+    SchemeSpec("neighbours", "neighbours", "its neighbours", ALONE[1], 30, (
         Needle("A", "leads", 0.5),
         Needle("B", "supports", 0.2, (0, 1)),
         Needle("C", "supports", 0.15, (0, -1), (0, 2)))),
     # A hue and the one across the wheel.
-    SchemeSpec("opposites", "opposites", "no neighbours", "the opposite", 0, (
+    SchemeSpec("opposites", "opposites", ALONE[0], "the opposite", 0, (
         Needle("A", "leads", 0.65),
         Needle("B", "answers", 0.15, (180, 0)))),
     # A hue with its neighbours, and the one across the wheel.
@@ -61,12 +64,12 @@ _ROWS = (
         Needle("C", "supports", 0.12, (0, -1), (0, 2)),
         Needle("D", "answers", 0.1, (180, 0), (180, 1)))),
     # A hue and the pair beside its opposite.
-    SchemeSpec("split-opposite", "split opposite", "no neighbours", "the split pair", 30, (
+    SchemeSpec("split-opposite", "split opposite", ALONE[0], "the split pair", 30, (
         Needle("A", "leads", 0.6),
         Needle("B", "answers", 0.1, (180, -1)),
         Needle("C", "answers", 0.1, (180, 1)))),
     # Three hues a third of the wheel apart.
-    SchemeSpec("triad", "triad", "no neighbours", "a triad", 0, (
+    SchemeSpec("triad", "triad", ALONE[0], "a triad", 0, (
         Needle("A", "leads", 0.5),
         Needle("B", "answers", 0.15, (120, 0)),
         Needle("C", "answers", 0.15, (240, 0)))),
@@ -77,7 +80,7 @@ _ROWS = (
         Needle("C", "answers", 0.12, (180, 0)),
         Needle("D", "answers", 0.08, (180, 1)))),
     # Four hues a quarter of the wheel apart.
-    SchemeSpec("square", "square", "no neighbours", "a square", 0, (
+    SchemeSpec("square", "square", ALONE[0], "a square", 0, (
         Needle("A", "leads", 0.45),
         Needle("B", "answers", 0.12, (90, 0)),
         Needle("C", "answers", 0.12, (180, 0)),
@@ -104,4 +107,4 @@ def free_spec(offsets: Iterable[float]) -> SchemeSpec:
     for slot, offset in zip(_SLOTS, offsets, strict=False):
         part = "supports" if min(offset, 360 - offset) <= _SUPPORTS else "answers"
         needles.append(Needle(slot, part, _REST, (offset, 0)))
-    return SchemeSpec(FREE, FREE, "hues of your own", "no rule", 0, tuple(needles))
+    return SchemeSpec(FREE, FREE, *UNBOUND, 0, tuple(needles))

@@ -155,7 +155,7 @@ def _regions(c: Commands) -> list[Action]:
                "Ctrl+Left", "plan"),
         Action("next-unnamed", "Next region without a name", commands.next_unnamed, (through,), "N",
                "plan"),
-        Action("name-region", "Name it …", c.steps.name_chosen, (one, "region/colour"), "F2",
+        Action("name-region", "Name …", c.steps.name_chosen, (one, "region/colour"), "F2",
                "chosen"),
         Action("pin", "Pin or unpin its colour", regions.pin_chosen, (one, "region/colour"),
                "Ctrl+L", "chosen", now=regions.pin_words),
@@ -189,7 +189,7 @@ def _kinds(c: Commands) -> list[Action]:
 
 def _shapes(c: Commands) -> list[Action]:
     """What changes which px a region has; and the focus."""
-    commands, work, shape = c.region_commands, c.region_commands.reworking, "region/px/Its px"
+    commands, work, shape = c.region_commands, c.region_commands.reworking, "region/px/Edit shape"
     return [
         Action("merge", "Merge the chosen regions", work.merge, ("Region/hands", shape), "Ctrl+M",
                "several"),
@@ -214,11 +214,11 @@ def _shapes(c: Commands) -> list[Action]:
                "", "line"),
         Action("specks", "Give specks to their neighbours", work.swallow_specks,
                ("Region/hands", shape, "split/how"), "", "plan"),
-        Action("focus-here", "Focus on it, or no longer", c.focusing.here, ("Region/focus",), "E",
-               "plan"),
-        Action("focus-point", "Focus on the place pointed at", c.focusing.point, ("Region/focus",),
-               "Shift+E", "plan"),
-        Action("focus-roles", "Let the focus follow the roles", c.focusing.roles,
+        Action("focus-here", "Make it the focus, or no longer", c.focusing.here,
+               ("Region/focus",), "E", "plan"),
+        Action("focus-point", "Make the place pointed at the focus", c.focusing.point,
+               ("Region/focus",), "Shift+E", "plan"),
+        Action("focus-roles", "Take the focus from the roles", c.focusing.roles,
                ("Region/focus",), "", "plan"),
     ]
 
@@ -262,14 +262,14 @@ def _views(c: Commands) -> list[Action]:
         *(Action(f"view-{i + 1}", f"{one} view on the stage", partial(v.put_on_stage, i),
                  ("View/stage",), f"Ctrl+{i + 1}", "plan") for i, one in enumerate(nth)),
         Action("picture", "The picture on the stage", v.picture, ("View/stage",), "Ctrl+0", "plan"),
-        Action("why", "Show what carries it, in turn (hold W)", c.focusing.toggle_why,
+        Action("why", "Show by what the focus stands out (hold W)", c.focusing.toggle_why,
                ("View/held",), "", "plan"),
         *(Action(f"hold-{name}", text, partial(v.toggle, name), ("View/held",), "", "plan",
                  checkable=True) for name, text in _HELD),
         Action("zoom-in", "Zoom in", v.zoom_in, (zoom,), "Ctrl++", "plan"),
         Action("zoom-out", "Zoom out", v.zoom_out, (zoom,), "Ctrl+-", "plan"),
         Action("zoom-fit", "Fit the picture", v.fit, (zoom,), "Ctrl+9", "plan"),
-        Action("zoom-one", "One px to one px", v.one_to_one, (zoom,), "Ctrl+8", "plan"),
+        Action("zoom-one", "Actual pixels, 1:1", v.one_to_one, (zoom,), "Ctrl+8", "plan"),
         Action("alone", "The picture alone", v.toggle_alone, (zoom,), "F11", "plan",
                checkable=True),
         *(Action(f"room-{room.name}", f"{room.title} room", partial(v.enter_room, room.name),

@@ -111,7 +111,7 @@ class Files(QObject):
         # what is really written is asked about here.
         path = typed if typed.suffix.lower() == ENDING else typed.with_name(typed.name + ENDING)
         if path != typed and path.exists():
-            line = self.tr("{name} is there already. Replace it?").format(name=path.name)
+            line = self.tr("{name} already exists. Replace it?").format(name=path.name)
             if not self.dialogs.replace(self._parent, line):
                 return
         self.documents.save(path, then, over=True)
@@ -124,7 +124,9 @@ class Files(QObject):
         elif answer == "elsewhere":
             self.save_as(then)
         else:
-            line = self.tr("Not saved; {name} is as the other left it").format(name=path.name)
+            line = self.tr("Not saved; {name} keeps the other program’s version").format(
+                name=path.name
+            )
             self.desk.told.emit(line, False)
 
     def may_close(self, close: Callable[[], object]) -> bool:

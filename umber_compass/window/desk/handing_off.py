@@ -54,7 +54,9 @@ class HandingOff(QObject):
     def _ask_to_replace(self, folder: str, kinds: list[str], files: list[Path]) -> None:
         """Files are there that are not ours: only the artist may let them go."""
         names = ", ".join(f.name for f in files)
-        line = self.tr("{names} in {folder} are there and not from here. Replace them?")
+        line = self.tr(
+            "{names} in {folder} already exist, not written by this program. Replace them?"
+        )
         if self.dialogs.replace(self._parent, line.format(names=names, folder=folder)):
             self.documents.hand_off(Path(folder), kinds, force=True)
         else:

@@ -136,7 +136,7 @@ class Judge(QObject):
         def work(tick: Tick) -> tuple[Derived, str, list[Result]]:
             return derived, step, judge(derived, tick, step)
 
-        says = self.tr("Working out fixes")
+        says = self.tr("Looking for fixes")
         self._worker.ask("judge", work, self._take, says=says, urgency=Urgency.THOUGHT)
 
     def _take(self, answer: tuple[Derived, str, list[Result]]) -> None:

@@ -30,7 +30,7 @@ class BriefDrawer(Bench):
         self.purpose.typed.connect(lambda _, t: self.edit_wanted.emit(change_setting("purpose", t)))
         self.purpose.setPlaceholderText(self.tr("as: double page of a picture book, low sun"))
         self.use = QComboBox()
-        self.use.addItem(self.tr("not said"), "")
+        self.use.addItem(self.tr("not set"), "")
         for name, use in USES.items():
             self.use.addItem(use.title, name)
         self.use.activated.connect(
@@ -102,8 +102,8 @@ class BriefDrawer(Bench):
         practice = PRACTICES[plan.practice].title
         use = USES.get(brief.use)
         usual = self.tr("usual for a {use}").format(use=use.title.lower()) if use else ""
-        usual = usual or self.tr("as on a screen, for nothing was said")
-        own = self.tr("said here")
+        usual = usual or self.tr("default: screen")
+        own = self.tr("set here")
         self.from_use.setText(use.says if use else "")
         self.from_width.setText(usual if brief.width_cm is None else own)
         self.from_distance.setText(usual if brief.distance_cm is None else own)

@@ -1,13 +1,14 @@
-"""The practice drawer: a school, and every rule of it as a sentence with its number inside, by
-step; where the picture stands now; each can be changed for this plan."""
+"""The practice drawer: five schools as pictures and sentences; then, folded by step, every number
+of the chosen one and where the picture stands. Each can be changed for this plan."""
 
-from PySide6.QtCore import QSignalBlocker
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QGridLayout,
     QLabel,
     QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
     QWidget,
 )
 
@@ -19,49 +20,64 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.benches import steps_titles
 from umber_compass.window.widgets.fields import NumberField
-from umber_compass.window.widgets.rows import in_row
+from umber_compass.window.widgets.fold import Fold
+from umber_compass.window.widgets.picture_button import PictureButton
+from umber_compass.window.widgets.rows import in_column
 from umber_compass.window.widgets.scrolled import scrolled
+
+_PICTURE = QSize(86, 56)
 
 
 class PracticeDrawer(Bench):
     """Choose a practice; change its numbers."""
 
+    shown = Signal()  # a plan is shown
+
     def __init__(self) -> None:
         super().__init__("Practice")
-        self.which = QComboBox()
-        self.which.setAccessibleName(self.tr("Practice"))
-        for practice in PRACTICES.values():
-            self.which.addItem(practice.title, practice.name)
-        self.which.activated.connect(
-            lambda i: self.edit_wanted.emit(set_practice(self.which.itemData(i)))
-        )
-        self.about = quiet("")
-        self.about.setWordWrap(True)
-        self.column.addLayout(in_row(self.which, (self.about, 1), gap=8))
+        self._names: dict[str, QLabel] = {}
+        self.pictures = {name: self._build_choice(name) for name in PRACTICES}
         inner = QWidget()
-        self._grid = QGridLayout(inner)
-        self._grid.setContentsMargins(0, 0, 10, 0)
-        self._grid.setHorizontalSpacing(8)
-        self._grid.setVerticalSpacing(3)
-        self._grid.setColumnStretch(0, 3)
-        self._grid.setColumnStretch(3, 2)
+        self._inner = QVBoxLayout(inner)
+        self._inner.setContentsMargins(0, 0, 10, 0)
+        self._inner.setSpacing(8)
+        choices = QGridLayout()
+        choices.setHorizontalSpacing(12)
+        choices.setColumnStretch(1, 1)
+        for i, (name, button) in enumerate(self.pictures.items()):
+            choices.addWidget(button, i, 0)
+            title, says = QLabel(PRACTICES[name].title), QLabel(PRACTICES[name].says)
+            title.setObjectName("strong")
+            says.setWordWrap(True)
+            choices.addLayout(in_column(title, says, gap=0), i, 1, Qt.AlignmentFlag.AlignVCenter)
+            self._names[name] = title
+        self._inner.addLayout(choices)
         self._fields: dict[str, NumberField] = {}
         self._switches: dict[str, QCheckBox] = {}
         self._titles: dict[str, QLabel] = {}
         self._now: dict[str, QLabel] = {}
         self.results: list[Result] = []
+        self.folds: list[Fold] = []
         self.column.addWidget(scrolled(inner), 1)
         self.restore = QPushButton(self.tr("Restore the practice’s numbers"))
         self.restore.clicked.connect(lambda: self.edit_wanted.emit(drop_rules()))
         self.column.addWidget(self.restore)
 
+    def _build_choice(self, name: str) -> PictureButton:
+        practice = PRACTICES[name]
+        button = PictureButton(practice.title, practice.says, _PICTURE, named=False)
+        button.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        button.clicked.connect(lambda: self.edit_wanted.emit(set_practice(name)))
+        return button
+
     def show_derived(self, derived: Derived, selected: str) -> None:
         practice = PRACTICES[derived.plan.practice]
         if not self._fields:
             self._build(practice.rules)
-        with QSignalBlocker(self.which):
-            self.which.setCurrentIndex(self.which.findData(practice.name))
-        self.about.setText(practice.says)
+        for name, button in self.pictures.items():
+            button.setChecked(name == practice.name)
+            mark = "✓ " if name == practice.name else ""
+            self._names[name].setText(mark + PRACTICES[name].title)
         for rule in practice.rules:
             own = rule.key in derived.plan.overrides
             if rule.is_switch:
@@ -79,6 +95,7 @@ class PracticeDrawer(Bench):
         )
         self.restore.setEnabled(many > 0)
         self._show_now()
+        self.shown.emit()
 
     def show_results(self, results: list[Result]) -> None:
         """Where the picture stands, as the checks measured it."""
@@ -103,38 +120,40 @@ class PracticeDrawer(Bench):
             label.setText(text)
 
     def _build(self, rules: tuple[Rule, ...]) -> None:
-        """A heading for each step, and a line for each of its rules."""
-        row = 0
+        """A folded part for each step, and a line in it for each of its rules."""
         for step, title in steps_titles().items():
             mine = [r for r in rules if step_of_rule(r.key) == step]
             if not mine:
                 continue
-            head = QLabel(title)
-            head.setObjectName("strong")
-            self._grid.addWidget(head, row, 0, 1, 4)
-            row += 1
+            grid = _grid()
             last = ""
-            for rule in mine:
+            for row, rule in enumerate(mine):
                 check = rule.key.partition(".")[0]
-                self._add(row, rule)
+                self._add(grid, row, rule)
                 if check in CHECKS and check != last:
                     self._now[check] = quiet("")
-                    self._grid.addWidget(self._now[check], row, 3)
+                    grid.addWidget(self._now[check], row, 3)
                 last = check
-                row += 1
+            inner = QWidget()
+            inner.setLayout(grid)
+            line = self.tr("{step}: {count} numbers").format(step=title, count=len(mine))
+            fold = Fold(line, inner)
+            self.folds.append(fold)
+            self._inner.addWidget(fold)
+        self._inner.addStretch(1)
 
-    def _add_switch(self, row: int, rule: Rule) -> None:
+    def _add_switch(self, grid: QGridLayout, row: int, rule: Rule) -> None:
         box = QCheckBox(rule.title)
         box.setToolTip(rule.source)
         box.clicked.connect(
             lambda on: self.edit_wanted.emit(set_rule(rule.key, float(on), rule.title))
         )
         self._switches[rule.key] = box
-        self._grid.addWidget(box, row, 0, 1, 4)
+        grid.addWidget(box, row, 0, 1, 4)
 
-    def _add(self, row: int, rule: Rule) -> None:
+    def _add(self, grid: QGridLayout, row: int, rule: Rule) -> None:
         if rule.is_switch:
-            self._add_switch(row, rule)
+            self._add_switch(grid, row, rule)
             return
         # As fine as they are: chroma in thousandths, times in hundredths, the rest in tenths.
         step, places = (0.005, 3) if rule.high <= 1 else (0.05, 2) if rule.high <= 20 else (1, 1)
@@ -155,9 +174,19 @@ class PracticeDrawer(Bench):
         self._fields[rule.key] = field
         self._titles[rule.key] = quiet(rule.title)
         self._titles[rule.key].setWordWrap(True)
-        self._grid.addWidget(self._titles[rule.key], row, 0)
-        self._grid.addWidget(field, row, 1)
-        self._grid.addWidget(quiet(rule.unit), row, 2)
+        grid.addWidget(self._titles[rule.key], row, 0)
+        grid.addWidget(field, row, 1)
+        grid.addWidget(quiet(rule.unit), row, 2)
+
+
+def _grid() -> QGridLayout:
+    grid = QGridLayout()
+    grid.setContentsMargins(14, 0, 0, 4)
+    grid.setHorizontalSpacing(8)
+    grid.setVerticalSpacing(3)
+    grid.setColumnStretch(0, 3)
+    grid.setColumnStretch(3, 2)
+    return grid
 
 
 def _rank(result: Result) -> int:

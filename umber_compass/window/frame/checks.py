@@ -106,7 +106,7 @@ class Row(QFrame):
             more = self.tr("worst: {title}").format(title=said)
             said = str(words(CHECKS[result.check].many, count=line.of))
         if result.stuck and line.of == 1:
-            more = self.tr("{text}; no colour that is free mends it").format(text=more)
+            more = self.tr("{text}; no fix to propose").format(text=more)
         title, text = QLabel(said), QLabel(more)
         for label in (title, text):
             label.setToolTip(CHECKS[result.check].says)

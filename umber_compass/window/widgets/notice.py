@@ -1,19 +1,24 @@
 """The line under the views: what happened, what was refused, and beside it what goes on."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QLabel, QPushButton, QSizePolicy, QWidget
 
 from umber_compass.window.widgets.rows import in_row
 
-# Height of one line, and of a refusal that may need two. The button is no higher than a line, or
-# the picture above would move each time something takes long.
-_PLAIN_PX, _REFUSED_PX = 20, 34
+# Height of one line, and of two: a refusal, or a clause that is too long, may need them. The button
+# is no higher than a line, or the picture above would move each time something takes long.
+_PLAIN_PX, _WRAPPED_PX = 20, 34
 _LEAST_ROOM = 240  # px
+_MARKS = (". ", "; ", "  ", ", ")  # where a line may end
 
 
 class Notice(QWidget):
     """A refusal begins with the warning sign, is shown whole, and stays until the next act. Other
-    words are cut where there is no room, or the picture above would move with them."""
+    words are as many whole sentences, or else clauses, as there is room for; all of them are in
+    the tip. Only one clause that is too long is wrapped."""
 
     stopped = Signal(str)  # the kind of work to stop
 
@@ -31,12 +36,12 @@ class Notice(QWidget):
         self.stop.clicked.connect(self._stop)
         in_row((self.line, 1), self.progress, self.stop, on=self)
         self._kind = ""
-        self._refused = False
+        self._said, self._refused = "", False
         self.end()
 
     def text(self) -> str:
-        """What the line says."""
-        return self.line.text()
+        """What the line says, in full."""
+        return self.line.text() if self._refused else self._said
 
     def tell(self, line: str, refused: bool) -> None:
         """Say something; nothing but another refusal takes a refusal's place before `act`."""
@@ -52,15 +57,22 @@ class Notice(QWidget):
             self._show("")
 
     def _show(self, line: str) -> None:
+        self._said = line
         shown, refused = self.line, self._refused
         shown.setObjectName("strong" if refused else "quiet")
         shown.style().polish(shown)
-        shown.setWordWrap(refused)
         shown.setToolTip("" if refused else line)
-        room = max(shown.width() - 8, _LEAST_ROOM)
-        cut = shown.fontMetrics().elidedText(line, Qt.TextElideMode.ElideRight, room)
-        shown.setText(f"▲  {line}" if refused else cut)
-        shown.setFixedHeight(_REFUSED_PX if refused else _PLAIN_PX)
+        fits, room = shown.fontMetrics().horizontalAdvance, max(shown.width() - 8, _LEAST_ROOM)
+        whole = line if refused else _whole(line, lambda text: fits(text) <= room)
+        wraps = refused or fits(whole) > room
+        shown.setWordWrap(wraps)
+        shown.setText(f"▲  {line}" if refused else whole)
+        shown.setFixedHeight(_WRAPPED_PX if wraps else _PLAIN_PX)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if not self._refused:
+            self._show(self._said)
 
     def go_on(self, kind: str, says: str, share: float) -> None:
         """What runs for longer than a moment, how far it is, and a button that stops it."""
@@ -78,3 +90,17 @@ class Notice(QWidget):
 
     def _stop(self) -> None:
         self.stopped.emit(self._kind)
+
+
+def _whole(line: str, fits: Callable[[str], bool]) -> str:
+    """As much of a line as fits, ended where a sentence ends, or else a clause; dots say that there
+    is more. Its first clause where none fits."""
+    if fits(line):
+        return line
+    for mark in _MARKS:
+        parts = line.split(mark)
+        for count in range(len(parts) - 1, 0, -1):
+            head = mark.join(parts[:count]).rstrip(":") + " …"
+            if fits(head):
+                return head
+    return line

@@ -17,11 +17,14 @@ class PictureBox(QWidget):
 
     pressed = Signal(float, float)
 
-    def __init__(self, name: str, height: int) -> None:
+    def __init__(self, name: str, height: int, fixed: bool = False) -> None:
         super().__init__()
         self.setAccessibleName(name)
+        if fixed:
+            self.setFixedHeight(height)
         self.setMinimumHeight(height)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        grows = QSizePolicy.Policy.Fixed if fixed else QSizePolicy.Policy.Expanding
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, grows)
         self._bitmap: Bitmap | None = None
         self._image = QImage()
         self.over: Callable[[QPainter, QRectF], object] | None = None

@@ -194,6 +194,9 @@ QToolButton#word:focus {{ border: 2px solid {room.ink}; padding: 2px 8px; }}
 QToolButton::menu-indicator,
 QPushButton::menu-indicator {{ image: none; width: 0; }}
 QToolButton#quiet {{ border: 0; padding: 0 2px; }}
+QToolButton#fold {{ border: 0; padding: 2px 0; font-weight: 600; }}
+QToolButton#fold:checked {{ background: transparent; color: {room.ink}; }}
+QToolButton#fold:focus {{ border: 2px solid {room.ink}; }}
 QToolButton#quiet:checked {{ color: {room.ground}; }}
 QToolButton#quiet:focus {{ border: 1px solid {room.ink}; padding: 0 1px; }}
 QLineEdit, QComboBox {{ background: {room.card}; border: 1px solid {room.card};

@@ -61,9 +61,9 @@ def _result(derived: Derived, seen: Attention) -> Result:
     called = upper(focus) if len(seen.focus) == 1 else "The focus"
     title = words("{focus} leads" if seen.lead >= 1 else "{focus} does not lead", focus=called)
     text = words(
-        "{focus} {lead:.2f} times the pull of {rival}, wanted {wanted:g} or more"
+        "{focus} stand out {lead:.2f} times as much as {rival}, wanted {wanted:g} or more"
         if len(seen.focus) > 1
-        else "{lead:.2f} times the pull of {rival}, wanted {wanted:g} or more",
+        else "stands out {lead:.2f} times as much as {rival}, wanted {wanted:g} or more",
         focus=focus,
         lead=seen.lead,
         rival=rival,

@@ -35,7 +35,7 @@ def _measure(derived: Derived) -> list[Result]:
             2.0,
             "places",
             words("{name} appears in one place only", name=upper(word.get(place.slot, "A hue"))),
-            words("slot {slot}; echoed small elsewhere it would belong", slot=place.slot),
+            words("hue {slot}; repeated small elsewhere it would belong", slot=place.slot),
         )
         for place in _lonely(derived)
     ]

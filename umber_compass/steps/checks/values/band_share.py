@@ -48,7 +48,10 @@ def _measure(derived: Derived) -> list[Result]:
     )
     if level == "fine":
         text = words(
-            "{name} {now:.0%}, wished {wish:.0%}, the farthest off", name=name, now=now, wish=wish
+            "{name} {now:.0%}, wished {wish:.0%}: the largest difference",
+            name=name,
+            now=now,
+            wish=wish,
         )
     return [Result(NAME, level, (), 100 * off, slack, "points", title, text, whole=True)]
 
@@ -63,7 +66,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         )
         off = max(abs(a - b) for a, b in zip(held, key.bands.shares, strict=True))
         if 100 * off <= derived.wishes.number("bands") and key.bands != derived.wishes.bands:
-            text = words("Wish a {key} instead", key=key.title)
+            text = words("Aim for a {key} instead", key=key.title)
             edit = Edit(text, set_bands(key.bands, text).change)
             found.append(Fix(f"key-{key.name}", text, edit))
     return found

@@ -34,7 +34,8 @@ def _measure(derived: Derived) -> list[Result]:
     if level == "warning":
         title = words(f"Too {side} over all, shapes lose their edges")
     text = words(
-        "half lies under {middle:.0f} L*, wanted {low:g} to {high:g}; {lost:.0f} % of edges lost",
+        "half of the picture is darker than {middle:.0f} L*, wanted {low:g} to {high:g}; "
+        "{lost:.0f} % of edges lost",
         middle=middle,
         low=low,
         high=high,

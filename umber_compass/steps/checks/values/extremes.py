@@ -26,10 +26,15 @@ def _measure(derived: Derived) -> list[Result]:
     held = derived.wishes.of["extremes"]
     note = held.number
     level = level_over(share, note, held.warning)
-    title = "Extremes stay accents" if level == "fine" else "Extremes hold too much"
+    title = (
+        "Very dark and very light are accents"
+        if level == "fine"
+        else "Too much very dark or very light"
+    )
     beyond = shares_beyond(derived, "extremes.dark", "extremes.light")
     text = words(
-        "{measured:.3g} % beyond {dark:g} and {light:g} L*, wanted {wanted:g} % or less",
+        "{measured:.3g} % is darker than {dark:g} or lighter than {light:g} L*, "
+        "wanted {wanted:g} % or less",
         measured=share,
         dark=derived.rules["extremes.dark"],
         light=derived.rules["extremes.light"],
@@ -121,7 +126,7 @@ def _cover(moves: list[_Move], excess: float) -> list[_Move]:
 
 
 def _fix(derived: Derived, chosen: list[_Move], number: int) -> Fix:
-    text = words("Bring {count} regions inside", count=len(chosen))
+    text = words("Bring {count} regions within the limits", count=len(chosen))
     return shifting(derived, f"cover-{number}", {m.region: m.by for m in chosen}, lambda _: text)
 
 

@@ -49,7 +49,7 @@ def _measure(derived: Derived) -> list[Result]:
 def _result(derived: Derived, border: Border, luma: float, value: float) -> Result:
     named, rules = names(derived), derived.rules
     title = words(
-        "{figure} and {ground} merge in the other grey",
+        "{figure} and {ground} look alike when desaturated",
         figure=upper(named[border.figure]),
         ground=named[border.behind],
     )
@@ -113,7 +113,7 @@ CHECK = CheckSpec(
     _measure,
     _candidates,
     _SAYS,
-    "{count} figures merge in the other grey",
+    "{count} figures look like what is behind them when desaturated",
     coloured=True,
     wishes=("parting", "parting-middle"),
 )

@@ -40,7 +40,7 @@ def _measure(derived: Derived) -> list[Result]:
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """Every region that is pure moved just inside."""
     moves = {r: by for r in result.regions if (by := _move(derived, r))}
-    text = words("Bring {count} regions off pure", count=len(moves))
+    text = words("Move {count} regions off black and white", count=len(moves))
     return [shifting(derived, "off-pure", moves, lambda _: text)] if moves else []
 
 

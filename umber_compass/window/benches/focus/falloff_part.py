@@ -56,18 +56,20 @@ class FalloffPart(QWidget):
         self.kinds["chroma"].setChecked(True)
         line.addStretch(1)
         self.strength = NumberField(
-            self.tr("How far into the band"),
+            self.tr("How much of the way to the band"),
             5,
             100,
             " %",
             5,
             0,
-            self.tr("How far each region goes toward the band; those that lie in it stay."),
+            self.tr(
+                "How much of the way each region goes toward the band; those that lie in it stay."
+            ),
         )
         self.strength.show_number(100)
         self.apply = QPushButton(self.tr("Apply"))
         self.apply.setObjectName("fix")
-        self.apply.setToolTip(self.tr("Bring every free region into the band; rest here to see it"))
+        self.apply.setToolTip(self.tr("Move every free region into the band; hover to preview"))
         line.addWidget(self.strength)
         line.addWidget(self.apply)
         return line

@@ -131,7 +131,7 @@ class FocusBench(Bench):
         elif seen.focus and seen.rival is None:
             line = self.tr("the focus is the whole picture")
         elif seen.focus:
-            line = self.tr("{focus}: leads by {lead:.2f}, wished {wish:g}").format(
+            line = self.tr("{focus}: stands out {lead:.2f} times (goal {wish:g})").format(
                 focus=focus, wish=derived.wishes.number("lead"), lead=seen.lead
             )
         self.says.setText(line)

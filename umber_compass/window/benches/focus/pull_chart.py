@@ -112,7 +112,7 @@ class PullChart(Instrument):
         painter.drawLine(QPointF(x, 0), QPointF(x, bottom + 2))
         painter.setFont(font(11))
         painter.setPen(THEME.colour("quiet"))
-        text = self.tr("others should stay left of this line")
+        text = self.tr("limit for everything else")
         wide = painter.fontMetrics().horizontalAdvance(text)
         at = min(max(x - wide / 2, 4.0), self.width() - wide - 4.0)
         painter.drawText(QPointF(at, bottom + 13), text)

@@ -16,11 +16,13 @@ from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.harmony.gradation import set_axis
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
+from umber_compass.steps.harmony.mood_pictures import mood_pictures
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.rows import row_order
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
+from umber_compass.window.desk.what_if import PICTURE_PX, WhatIf
 from umber_compass.window.desk.worker import error_line
 from umber_compass.window.stage.axis_marks import AxisMark, mark_of
 from umber_compass.window.stage.step_marks import Marks
@@ -167,6 +169,14 @@ def join(bench: Bench, parts: WindowParts) -> None:
     """Join the harmony bench to what only it reaches for."""
     assert isinstance(bench, HarmonyBench)
     Palettes(bench, parts)
+    moods = WhatIf(
+        parts.desk,
+        bench.mood,
+        bench.mood.pictures,
+        "moods",
+        lambda derived, tick: mood_pictures(derived, PICTURE_PX, tick),
+    )
+    bench.shown.connect(moods.follow)
     parts.stage.axis_moved.connect(lambda mark: _turn_axis(parts, mark))
 
 

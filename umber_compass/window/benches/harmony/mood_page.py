@@ -1,21 +1,25 @@
-"""Temperature and mood: what the palette is, and what the mood wishes by convention."""
+"""The picture in each mood; folded below, temperature and what the mood asks for in numbers."""
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QGridLayout, QLabel, QMenu, QToolButton, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from umber_compass.plan.moods import MEASURES, MOODS, MoodMeasure
 from umber_compass.plan.study_edits import set_mood, set_mood_wish
 from umber_compass.steps.harmony.mood import MoodRow
+from umber_compass.steps.harmony.mood_pictures import SHOWN, take_mood
 from umber_compass.steps.harmony.warmth import Temperature
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.fold import Fold
+from umber_compass.window.widgets.picture_button import PictureButton
 from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.theme import THEME, font
 
 _WARM, _COOL = "#c98a5e", "#6f9db5"  # what stands for warm and for cool in the bar
+_ACROSS = 4  # pictures in a row
 
 
 class HeatBar(QWidget):
@@ -58,33 +62,55 @@ class HeatBar(QWidget):
 
 
 class MoodPage(Page):
-    """The wishes of a mood are numbers that can be changed."""
+    """A click on a picture brings the palette into that mood; the numbers behind it can be
+    changed."""
 
     def __init__(self) -> None:
         super().__init__()
         self._derived: Derived | None = None
-        self.head(self.tr("Temperature"))
-        self.heat = HeatBar()
-        self.column.addWidget(self.heat)
         self.head(
-            self.tr("Mood"),
+            self.tr("The picture in each mood"),
             self.tr(
-                "What picture books and posters do by convention, not a law: every number can be "
-                "changed for this study."
+                "Hover to preview, click to take it. These are conventions of picture books and "
+                "posters, not laws; given and locked colours stay."
             ),
         )
-        self.menu = QToolButton()
-        self.menu.setObjectName("word")
-        self.menu.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.menu.setMenu(QMenu(self.menu))
-        self.menu.setAccessibleName(self.tr("Mood"))
-        none = self.menu.menu().addAction(self.tr("no mood"))
-        none.triggered.connect(lambda: self.want(set_mood(None)))
-        for mood in MOODS.values():
-            action = self.menu.menu().addAction(f"{mood.title.lower()}: {mood.says}")
-            action.triggered.connect(lambda _=False, m=mood.name: self.want(set_mood(m)))
+        self.pictures = {name: self._build_picture(name) for name in SHOWN}
+        grid = QGridLayout()
+        grid.setSpacing(8)
+        for i, button in enumerate(self.pictures.values()):
+            grid.addWidget(button, i // _ACROSS, i % _ACROSS)
+        self.column.addLayout(grid)
+        self.none = QPushButton(self.tr("No mood"))
+        self.none.setToolTip(self.tr("The palette is held to no mood; its colours stay"))
+        self.none.clicked.connect(lambda: self.want(set_mood(None)))
         self.says = quiet("")
-        self.column.addLayout(in_row(self.menu, (self.says, 1)))
+        self.column.addLayout(in_row((self.says, 1), self.none))
+        self.numbers = Fold(self.tr("What the mood asks for, in numbers"), self._build_numbers())
+        self.column.addWidget(self.numbers)
+        self.column.addStretch(1)
+
+    def _build_picture(self, name: str) -> PictureButton:
+        mood = MOODS[name]
+        button = PictureButton(mood.title, f"{mood.title}: {mood.says}")
+        button.clicked.connect(lambda: self._take_mood(name))
+        button.peeked.connect(lambda on: self._peek(name if on else ""))
+        return button
+
+    def _take_mood(self, name: str) -> None:
+        if self._derived is not None:
+            self.want(take_mood(self._derived, name))
+
+    def _peek(self, name: str) -> None:
+        wanted = self._derived is not None and bool(name)
+        self.peeked.emit(take_mood(self._derived, name) if wanted and self._derived else None)
+
+    def _build_numbers(self) -> QWidget:
+        inner = QWidget()
+        column = QVBoxLayout(inner)
+        column.setContentsMargins(0, 0, 0, 0)
+        self.heat = HeatBar()
+        column.addWidget(self.heat)
         self.grid = QGridLayout()
         self.grid.setHorizontalSpacing(10)
         self.grid.setVerticalSpacing(5)
@@ -92,8 +118,12 @@ class MoodPage(Page):
             self.grid.addWidget(quiet(text), 0, i)
         self.rows = {m: self._build_row(i + 1, m) for i, m in enumerate(MEASURES)}
         self.grid.setColumnStretch(4, 1)
-        self.column.addLayout(self.grid)
-        self.column.addStretch(1)
+        column.addLayout(self.grid)
+        own = QPushButton(self.tr("Set my own"))
+        own.setToolTip(self.tr("A mood without conventions: every number is yours"))
+        own.clicked.connect(lambda: self.want(set_mood("own")))
+        column.addLayout(in_row(own, 1))
+        return inner
 
     def _build_row(
         self, at: int, measure: MoodMeasure
@@ -118,12 +148,15 @@ class MoodPage(Page):
         self._derived = derived
         self.heat.show_heat(derived.temperature)
         mood = derived.mood
-        self.menu.setText("no mood" if mood is None else MOODS[mood.name].title.lower())
-        self.says.setText(
-            self.tr("choose one, and the palette is held to it")
-            if mood is None
-            else MOODS[mood.name].says
-        )
+        for name, button in self.pictures.items():
+            button.setChecked(mood is not None and mood.name == name)
+        self.none.setEnabled(mood is not None)
+        if mood is None:
+            self.says.setText(self.tr("No mood is chosen; nothing holds the palette to one."))
+        else:
+            chosen = MOODS[mood.name]
+            self.says.setText(f"{chosen.title}: {chosen.says}")
+        self.says.setWordWrap(True)
         for row in derived.moods:
             self._show_row(row, mood is not None)
 

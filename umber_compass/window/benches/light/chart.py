@@ -63,7 +63,7 @@ class Chart(Instrument):
             painter.drawText(self.box(0, i).topLeft() + QPointF(0, -7), title if fits else short)
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         painter.drawText(
-            QRectF(self.width() - _REST, 0, _REST - 2, _HEAD - 4), right, self.tr("rest L*")
+            QRectF(self.width() - _REST, 0, _REST - 2, _HEAD - 4), right, self.tr("change L*")
         )
         first, last = self._seen.top(), self._seen.bottom()
         for i, row in enumerate(self.rows):

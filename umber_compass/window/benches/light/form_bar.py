@@ -74,7 +74,7 @@ class FormBar(QWidget):
         self.back.clicked.connect(lambda: self._move(-1))
         self.forward.clicked.connect(lambda: self._move(1))
         row.addWidget(self.name, 1)
-        row.addWidget(quiet(self.tr("stands")))
+        row.addWidget(quiet(self.tr("depth order")))
         row.addWidget(self.back)
         row.addWidget(self.forward)
         below.addWidget(quiet(self.tr("lit as")))

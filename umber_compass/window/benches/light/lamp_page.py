@@ -66,7 +66,7 @@ class LampPage(QWidget):
         line = QHBoxLayout()
         line.setContentsMargins(6, 0, 0, 0)
         line.setSpacing(4)
-        head = quiet(self.tr("planned value is the"))
+        head = quiet(self.tr("keep the planned value on"))
         head.setToolTip(
             self.tr("What part of each material keeps the value it was planned at, once it is lit.")
         )
@@ -132,7 +132,7 @@ class LampPage(QWidget):
             return ""
         held = {r: x for r, x in derived.lit.rest.items() if derived.shares[r] > 0}
         worst = max(held, key=lambda r: abs(held[r]))
-        text = self.tr("furthest off: {name} {rest} L*")
+        text = self.tr("largest change: {name} {rest} L*")
         return text.format(name=region(derived.plan, worst).name, rest=signed(held[worst]))
 
     def _choose(self, name: str) -> None:

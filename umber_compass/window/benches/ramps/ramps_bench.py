@@ -86,7 +86,7 @@ class RampsBench(Bench):
         for text, field in (
             (self.tr("darker"), self.darker),
             (self.tr("lighter"), self.lighter),
-            (self.tr("turn a step"), self.degrees),
+            (self.tr("turn per step"), self.degrees),
         ):
             line.addWidget(quiet(text))
             line.addWidget(field)

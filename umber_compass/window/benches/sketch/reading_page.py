@@ -92,7 +92,7 @@ class ReadingPage(QWidget):
             lambda i: self.edit_wanted.emit(change_setting("shading.hue", self.hue.itemData(i)))
         )
         self.beside = QComboBox()
-        self.beside.addItems([self.tr("instead of forms"), self.tr("beside the forms")])
+        self.beside.addItems([self.tr("instead of forms"), self.tr("added to the forms")])
         self.beside.setAccessibleName(self.tr("Shading and forms"))
         self.beside.setToolTip(
             self.tr(

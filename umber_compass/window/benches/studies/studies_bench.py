@@ -88,7 +88,7 @@ class StudiesBench(Bench):
         rows = (
             (self.tr("study"), self.title, self.tr("The chosen study’s title")),
             (self.tr("note"), self.note, self.tr("What you want to remember of it")),
-            (self.tr("because"), self.reason, self.tr("Why it was kept or rejected")),
+            (self.tr("reason"), self.reason, self.tr("Why it was kept or rejected")),
         )
         for row, (said, field, says) in enumerate(rows):
             field.setAccessibleName(says)

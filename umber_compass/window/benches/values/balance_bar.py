@@ -26,8 +26,8 @@ class BalanceBar(QWidget):
         self.button.setObjectName("fix")
         self.button.setToolTip(
             self.tr(
-                "Move values by the least that meets the wishes. Rest here to see it on the "
-                "ladder, on the stage and in grey before you take it."
+                "Move values by the least that meets the wishes. Hover to preview it on the "
+                "ladder, on the stage and in grey."
             )
         )
         self.button.installEventFilter(self)

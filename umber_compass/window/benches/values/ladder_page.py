@@ -75,11 +75,13 @@ class LadderPage(QWidget):
             0,
             self.tr("How much darker each material should be than the next, in the lit picture."),
         )
-        self.wish_order = QPushButton(self.tr("Wish it"))
+        self.wish_order = QPushButton(self.tr("Keep this order"))
         self.wish_order.setObjectName("small")
         self.wish_order.setCheckable(True)
         self.wish_order.setToolTip(
-            self.tr("Hold materials to this order; released, no order is wished")
+            self.tr(
+                "The materials should keep this order of value; released, no order is asked for"
+            )
         )
         return in_row((self.order, 1), self.wish_order, self.apart, gap=6)
 

@@ -33,7 +33,7 @@ class ValuesBench(Bench):
         self.forward(self.page, self.wishes)
 
     def _build_top(self) -> QHBoxLayout:
-        return in_row(self.pages.tabs, 1, quiet(self.tr("start from")), self.keys, gap=4)
+        return in_row(self.pages.tabs, 1, quiet(self.tr("value key")), self.keys, gap=4)
 
     def first_focus(self) -> QWidget | None:
         return self.ladder

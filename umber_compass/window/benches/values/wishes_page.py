@@ -40,7 +40,9 @@ class WishesPage(QWidget):
         switch, lock = QCheckBox(spec.title), QCheckBox(self.tr("lock"))
         switch.setToolTip(spec.says)
         lock.setToolTip(
-            self.tr("Balancing never drops a locked wish, and a key does not change it.")
+            self.tr(
+                "Balancing never drops a locked wish, and choosing a value key does not change it."
+            )
         )
         lock.setAccessibleName(self.tr("Lock: {wish}").format(wish=spec.title))
         switch.toggled.connect(

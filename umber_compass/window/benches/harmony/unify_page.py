@@ -32,7 +32,7 @@ _CHOSEN = "the chosen region"
 _MOST_OFFERED = 12
 
 
-class TiesPage(Page):
+class UnifyPage(Page):
     """Each bar is dragged and springs back; what it did stays."""
 
     def __init__(self) -> None:
@@ -75,13 +75,13 @@ class TiesPage(Page):
         self.unify = self._bar(
             grid,
             3,
-            self.tr("mix under all"),
+            self.tr("overall tint"),
             60.0,
             self._unify,
             0.0,
-            self.tr("Every local colour mixed toward one, as over a toned ground"),
+            self.tr("Every local colour mixed with one, as over a toned ground"),
         )
-        self.under = self._menu_button(self.tr("The colour that is mixed under everything"))
+        self.under = self._menu_button(self.tr("The colour of the overall tint"))
         grid.addWidget(self.under, 3, 2)
         self._build_gradation()
         self._build_echo()

@@ -31,7 +31,7 @@ from umber_compass.steps.harmony.scheme_edits import (
     drop_hue,
     take_scheme,
 )
-from umber_compass.steps.harmony.schemes import FREE, SCHEMES, spec_of
+from umber_compass.steps.harmony.schemes import ALONE, FREE, SCHEMES, UNBOUND, spec_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
@@ -42,11 +42,10 @@ from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.setting_field import SettingField
 from umber_compass.words import words
 
-_FREE_WORDS = ("hues of your own", "no rule")
 _READINGS = 3
 
 
-class RosePage(Page):
+class WheelPage(Page):
     """One hue leads; drag it and the picture turns."""
 
     def __init__(self) -> None:
@@ -67,21 +66,20 @@ class RosePage(Page):
     def _build_sentence(self) -> QHBoxLayout:
         self.supports, self.answers = QToolButton(), QToolButton()
         for button, name in (
-            (self.supports, self.tr("What supports")),
-            (self.answers, self.tr("What answers")),
+            (self.supports, self.tr("Supporting hues")),
+            (self.answers, self.tr("Answering hues")),
         ):
             button.setObjectName("word")
             button.setAccessibleName(name)
             button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
             button.setMenu(QMenu(button))
+        self.support_words, self.answer_words = QLabel(), QLabel()
         return in_row(
-            *(
-                QLabel(self.tr("One hue leads,")),
-                self.supports,
-                QLabel(self.tr("support,")),
-                self.answers,
-                QLabel(self.tr("answers.")),
-            ),
+            QLabel(self.tr("One hue leads,")),
+            self.supports,
+            self.support_words,
+            self.answers,
+            self.answer_words,
             1,
             gap=6,
         )
@@ -179,6 +177,8 @@ class RosePage(Page):
         self._wheel = scheme.wheel
         self.supports.setText(spec.supports)
         self.answers.setText(spec.answers)
+        self.support_words.setText(_AFTER.get(spec.supports, self.tr("support,")))
+        self.answer_words.setText(_AFTER.get(spec.answers, self.tr("answers.")))
         if self._plan_scheme != scheme.name:
             self._plan_scheme = scheme.name
             self._fill_menus(scheme.name)
@@ -234,9 +234,18 @@ class RosePage(Page):
                 best = next((s for s in fitting if getattr(s, other) == kept), fitting[0])
                 action = menu.addAction(f"{choice}  ({best.title})")
                 action.triggered.connect(lambda _=False, n=best.name: self.want(choose_scheme(n)))
-            text = _FREE_WORDS[0] if word == "supports" else _FREE_WORDS[1]
+            text = UNBOUND[0] if word == "supports" else UNBOUND[1]
             free = menu.addAction(f"{text}  ({FREE})")
             free.triggered.connect(lambda: self.want(choose_scheme(FREE)))
+
+
+# What follows a choice in the sentence, where it is not that it supports, or answers.
+_AFTER = {
+    ALONE[0]: "and",
+    ALONE[1]: ".",
+    UNBOUND[0]: "stand beside it,",
+    UNBOUND[1]: "binds them.",
+}
 
 
 def _outside(named: list[str]) -> str:

@@ -16,7 +16,7 @@ from umber_compass.words import words
 _MOST = 5
 
 
-class GivenPage(Page):
+class FixedPage(Page):
     """Ranked schemes, each a click away and previewed on hover."""
 
     def __init__(self) -> None:
@@ -118,4 +118,4 @@ def _in_words(found: Suited, given: list[str]) -> str:
     free = ", ".join(found.free)
     if free:
         return str(words("off by {off}; {free} free", off=off, free=free))
-    return str(words("off by {off}; none free", off=off))
+    return str(words("off by {off}; no hue left free", off=off))

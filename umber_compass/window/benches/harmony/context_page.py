@@ -1,4 +1,6 @@
-"""How colours read in their surroundings, a colour that reads another way, and zones of a face."""
+"""How a colour looks among its neighbours, a colour that looks another way, and zones of a face."""
+
+from itertools import zip_longest
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
@@ -6,55 +8,79 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLabel,
+    QPushButton,
     QVBoxLayout,
 )
 
 from umber_compass.plan.edits import Edit, region
+from umber_compass.steps.checks.check import upper
+from umber_compass.steps.harmony.in_context import in_context, in_words
 from umber_compass.steps.harmony.reading_edits import read_way
 from umber_compass.steps.harmony.relativity import WAYS, Way, find
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.zones import SCHOOLS, set_zones, zones_of
 from umber_compass.steps.pipeline import Derived
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.head import Head
 from umber_compass.window.benches.harmony.page import Page
-from umber_compass.window.widgets.dots import Swatches
-from umber_compass.window.widgets.fields import NumberField, signed
+from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.peek_button import PeekButton
+from umber_compass.window.widgets.picture_box import PictureBox
 from umber_compass.window.widgets.rows import in_row
 
 _MOST = 4
+_PAIR_PX, _PAIR_MOST_PX = 150, 520  # px, of the two pictures on screen, and of what is drawn
 _NO_ZONES = "no zones"
 
 
-class SeenPage(Page):
-    """What the eye makes of a colour beside what it measures."""
+class ContextPage(Page):
+    """What the eye makes of a colour, beside what it is."""
 
     def __init__(self) -> None:
         super().__init__()
         self._derived: Derived | None = None
         self._selected = ""
         self.head(
-            self.tr("How colours read where they stand"),
+            self.tr("A colour among its neighbours"),
             self.tr(
-                "Left what is measured, right how it reads among its neighbours: a rough guide, "
-                "after a model of adaptation."
+                "The eye shifts a colour away from what surrounds it. Left the region as it is, "
+                "right as it looks there: a rough guide, after a model of adaptation."
             ),
         )
-        self.grid = QGridLayout()
-        self.grid.setHorizontalSpacing(10)
-        self.grid.setVerticalSpacing(5)
-        self.grid.setColumnStretch(1, 1)
-        self.rows = [self._build_row(i) for i in range(_MOST)]
-        self.column.addLayout(self.grid)
+        self.measured = PictureBox(self.tr("The region as it is"), _PAIR_PX, True)
+        self.looks = PictureBox(
+            self.tr("The region as it looks among its neighbours"), _PAIR_PX, True
+        )
+        pair = QGridLayout()
+        pair.setHorizontalSpacing(10)
+        for i, (box, says) in enumerate(
+            ((self.measured, self.tr("as it is")), (self.looks, self.tr("as it looks")))
+        ):
+            pair.addWidget(box, 0, i)
+            pair.addWidget(quiet(says), 1, i)
+            pair.setColumnStretch(i, 1)
+        self.column.addLayout(pair)
+        self.says = QLabel()
+        self.says.setWordWrap(True)
+        self.column.addWidget(self.says)
         self._build_finding()
+        self._build_shifted()
         self._build_zones()
         self.column.addStretch(1)
 
-    def _build_row(self, at: int) -> tuple[Swatches, QLabel]:
-        colours, says = Swatches(64, 22), QLabel()
-        self.grid.addWidget(colours, at, 0)
-        self.grid.addWidget(says, at, 1)
-        return colours, says
+    def _build_shifted(self) -> None:
+        """The regions that are shifted most, each a button that chooses it."""
+        line = QHBoxLayout()
+        line.setSpacing(4)
+        self.shifted_head = quiet(self.tr("shifted most"))
+        line.addWidget(self.shifted_head)
+        self.shifted = [QPushButton() for _ in range(_MOST)]
+        for button in self.shifted:
+            button.setObjectName("small")
+            line.addWidget(button)
+            button.clicked.connect(lambda _=False, b=button: self.chosen.emit(b.property("of")))
+        line.addStretch(1)
+        self.column.addLayout(line)
 
     def _build_finding(self) -> None:
         self.find_head = QLabel()
@@ -127,28 +153,30 @@ class SeenPage(Page):
     def show_page(self, derived: Derived, selected: str) -> None:
         self._derived, self._selected = derived, selected
         said = {r.id: r.name for r in derived.regions}
-        mine = [r for r in derived.reads if r.region == selected]
-        shown = (mine + [r for r in derived.reads if r.region != selected])[:_MOST]
-        for (colours, says), reads in zip(self.rows, shown, strict=False):
-            colours.show_colours(reads.hex, reads.seen)
-            line = self.tr("{name}: reads {hex}, {light} L*, {apart:.1f} OKLab × 100 away")
-            text = line.format(
-                name=said[reads.region],
-                hex=reads.seen,
-                light=signed(reads.lighter),
-                apart=reads.apart,
-            )
-            says.setText(text)
-        for i, (colours, says) in enumerate(self.rows):
-            colours.setVisible(i < len(shown))
-            says.setVisible(i < len(shown))
+        for button, reads in zip_longest(self.shifted, derived.reads[:_MOST]):
+            button.setVisible(reads is not None)
+            if reads is not None:
+                button.setText(said[reads.region])
+                button.setProperty("of", reads.region)
+        self.shifted_head.setVisible(bool(derived.reads))
+        self._show_pair(derived, said)
         self._show_chosen(derived, said.get(selected, ""))
+
+    def _show_pair(self, derived: Derived, said: dict[str, str]) -> None:
+        """The chosen region twice; the one that is shifted most where none is chosen."""
+        mine = [r for r in derived.reads if r.region == self._selected]
+        shown = (mine or list(derived.reads))[:1]
+        pair = in_context(derived, shown[0], _PAIR_MOST_PX) if shown else None
+        self.measured.show_packed(None if pair is None else pair.measured)
+        self.looks.show_packed(None if pair is None else pair.looks)
+        none = self.tr("No two regions touch, so nothing shifts.")
+        self.says.setText(str(in_words(shown[0], upper(said[shown[0].region]))) if shown else none)
 
     def _show_chosen(self, derived: Derived, name: str) -> None:
         pinned = bool(name) and derived.colours[self._selected].first.slot == "given"
-        line = self.tr("Let {name} read") if name else self.tr("Choose a region to change")
+        line = self.tr("Make {name} look") if name else self.tr("Choose a region to change")
         if pinned:
-            line = self.tr("{name} is given and stays")
+            line = self.tr("{name} is a fixed colour and stays")
         self.find_head.setText(line.format(name=name))
         for button in self.ways.values():
             button.setEnabled(bool(name) and not pinned)
@@ -170,8 +198,8 @@ class SeenPage(Page):
         base = derived.colours[self._selected].first
         found = () if wish is None else zones_of(base, wish.school, wish.strength)
         self.face.show_zones(base.hex, {z.name: z.hex for z in found})
-        line = self.tr("{name}: {hex}, {far:.1f} CIEDE2000 away")
-        rows = [line.format(name=z.name, hex=z.hex, far=z.far) for z in found]
+        line = self.tr("{name}: {far:.1f} CIEDE2000 from the base")
+        rows = [line.format(name=z.name, far=z.far) for z in found]
         none = self.tr("Small shifts from one base, value kept. Two schools; choose one.")
         says = none if wish is None else SCHOOLS[wish.school].says
         self.zones.setText("\n".join([says, *rows]))

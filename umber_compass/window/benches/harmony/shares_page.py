@@ -17,13 +17,13 @@ from umber_compass.window.widgets.setting_field import SettingField
 _SLOTS: tuple[Slot, ...] = ("A", "B", "C", "D", "grey")
 
 
-class SlotsPage(Page):
+class SharesPage(Page):
     """One row a slot."""
 
     def __init__(self) -> None:
         super().__init__()
         self.head(
-            self.tr("Slots in numbers"),
+            self.tr("Shares in numbers"),
             self.tr(
                 "How much of the picture each hue should hold, how strong its colours are beside "
                 "what each is planned with, and how far they may stray from it."
@@ -48,7 +48,7 @@ class SlotsPage(Page):
         self._derived: Derived | None = None
         self._slot: Slot | None = None
         self.head(
-            self.tr("Pull into the scheme"),
+            self.tr("Move hues toward the scheme"),
             self.tr("Colours turned toward their slot’s hue, as far as you drag; values stay."),
         )
         self.column.addLayout(self._build_pull())
@@ -59,9 +59,13 @@ class SlotsPage(Page):
         self.whose.setObjectName("quiet")
         self.whose.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.whose.setMenu(QMenu(self.whose))
-        self.whose.setToolTip(self.tr("Whose colours are pulled toward their hue"))
+        self.whose.setToolTip(self.tr("Whose hues are moved"))
         self.pull = Nudge(
-            self.tr("Pull into the scheme: colours turned toward their hue"), 100.0, " %", 10.0, 0.0
+            self.tr("Move hues toward the scheme: colours turned toward their hue"),
+            100.0,
+            " %",
+            10.0,
+            0.0,
         )
         self.pull.by.connect(lambda by: self.want(pull_into(by / 100, self._slot)))
         self.pull.stepped_by.connect(
@@ -102,7 +106,7 @@ class SlotsPage(Page):
             for slot, text in rows:
                 menu.addAction(text).triggered.connect(partial(self._pull_whose, slot))
         whose = next((text for slot, text in rows if slot == self._slot), "")
-        self.whose.setText(self.tr("Pull {whose} in ▾").format(whose=whose))
+        self.whose.setText(self.tr("{whose} ▾").format(whose=whose))
 
     def _pull_whose(self, slot: Slot | None, _: bool = False) -> None:
         self._slot = slot
@@ -113,7 +117,7 @@ class SlotsPage(Page):
 class _Row:
     """The parts of one slot's row."""
 
-    def __init__(self, page: SlotsPage, grid: QGridLayout, at: int, slot: Slot) -> None:
+    def __init__(self, page: SharesPage, grid: QGridLayout, at: int, slot: Slot) -> None:
         self.colour = Swatches(22, 22)
         self.name, self.now = QLabel(), QLabel()
         self.wished = SettingField("share.SLOT", slot)

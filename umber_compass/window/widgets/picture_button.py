@@ -1,0 +1,78 @@
+"""A small live picture, mostly with its name below; resting on it previews what a click takes."""
+
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy
+
+from umber_compass.colour.packed import Packed
+from umber_compass.window.widgets.bitmap import Bitmap
+from umber_compass.window.widgets.peek_button import PeekButton
+from umber_compass.window.widgets.theme import THEME, font
+from umber_compass.window.widgets.whole_px import draw_image, fitted
+
+_PICTURE = QSize(104, 92)
+_NAME_PX = 22
+_WAITING = 0.35  # how much of a picture is seen that is of an earlier plan
+
+
+class PictureButton(PeekButton):
+    """Shows a picture; while the next is worked out the last one stays, dimmed. One that is taken
+    has a thick frame and a tick."""
+
+    def __init__(self, title: str, says: str, room: QSize = _PICTURE, named: bool = True) -> None:
+        super().__init__(title)
+        self._room, self._name_px = room, _NAME_PX if named else 4
+        self._bitmap: Bitmap | None = None
+        self._waits = False
+        self.setCheckable(True)
+        self.setToolTip(says)
+        self.setAccessibleDescription(says)
+        self.setMinimumSize(self.sizeHint())
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(self._room.width(), self._room.height() + self._name_px)
+
+    def show_packed(self, packed: Packed) -> None:
+        """Its picture, (h, w) 0x00RRGGBB."""
+        self._bitmap, self._waits = Bitmap(packed), False
+        self.update()
+
+    def wait(self) -> None:
+        """Its picture is of an earlier plan until the next one comes."""
+        if not self._waits:
+            self._waits = True
+            self.update()
+
+    def nextCheckState(self) -> None:
+        """Whether it is taken is shown by the plan, not by the click."""
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        room = QRectF(2, 2, self.width() - 4, self.height() - self._name_px - 3)
+        box = room
+        if self._bitmap is None:
+            painter.fillRect(room, THEME.colour("well"))
+        else:
+            box = fitted(room, self._bitmap.image)
+            painter.setOpacity(_WAITING if self._waits else 1.0)
+            draw_image(painter, box, self._bitmap.image)
+            painter.setOpacity(1.0)
+        seen = self.isChecked() or self.hasFocus() or self.underMouse()
+        painter.setPen(
+            QPen(THEME.colour("ink" if seen else "line"), 3 if self.isChecked() else 1.5)
+        )
+        painter.drawRect(box)
+        if self._name_px == _NAME_PX:
+            self._paint_name(painter, box.bottom() + 2)
+
+    def _paint_name(self, painter: QPainter, top: float) -> None:
+        painter.setFont(font(13, self.isChecked()))
+        painter.setPen(THEME.colour("ink"))
+        mark = "✓ " if self.isChecked() else ""
+        line = QRectF(2, top, self.width() - 4, _NAME_PX)
+        cut = painter.fontMetrics().elidedText(
+            mark + self.text(), Qt.TextElideMode.ElideRight, int(line.width())
+        )
+        painter.drawText(line, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, cut)
