@@ -1,5 +1,6 @@
 """All checks of a plan, worst first; fixes ranked by what they change and what they break."""
 
+from collections.abc import Callable
 from typing import TypeAlias
 
 from umber_compass.plan.model import Plan
@@ -32,6 +33,10 @@ def known_checks(derived: Derived) -> list[CheckSpec]:
     return [c for c in CHECKS.values() if known or not c.looks]
 
 
+def idle_of(result: Result) -> None:
+    """What is told to nobody."""
+
+
 class Measuring:
     """Measures checks of one plan after another: a check is measured anew only where something that
     it reads is another."""
@@ -62,15 +67,22 @@ def _excess(result: Result) -> float:
     return abs(result.measured - result.wanted) / max(abs(result.wanted), 10.0)
 
 
-def judge(derived: Derived, tick: Tick = idle, step: str | None = None) -> list[Result]:
+def judge(
+    derived: Derived,
+    tick: Tick = idle,
+    step: str | None = None,
+    tell: Callable[[Result], object] = idle_of,
+) -> list[Result]:
     """Every check's results, with the fixes of notes and warnings, best first; of all of them, or
-    of those that one step shows."""
+    of those that one step shows. Each that has fixes is told as it is found, worst first."""
     derived = derived.of(derived.plan).think(tick)
     results, found = measure_all(derived), []
     for i, result in enumerate(results):
         tick(i / len(results))
         asked = result.level != "fine" and step in (None, CHECKS[result.check].step)
         found.append(with_fixes(result, results, derived, tick) if asked else result)
+        if asked:
+            tell(found[-1])
     return found
 
 

@@ -13,10 +13,11 @@ from umber_compass.steps.focus.attention import Attention
 from umber_compass.steps.focus.lattice import Lattice
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.shifts import Shift, shift_colours
-from umber_compass.words import words
+from umber_compass.words import Words, words
 
 KINDS: tuple[FalloffOf, ...] = ("chroma", "contrast", "hue")
 UNITS: dict[FalloffOf, str] = {"chroma": "OKLCh", "contrast": "L*", "hue": "°"}
+_STILL: dict[FalloffOf, float] = {"chroma": 0.002, "contrast": 0.5, "hue": 0.5}  # no change seen
 MOST: dict[FalloffOf, float] = {"chroma": 0.3, "contrast": 80.0, "hue": 180.0}
 
 
@@ -134,6 +135,30 @@ def apply_falloff(
             shifts[spot.region] = _shift(spots, spot, of, by)
     text = words("let {of} fall off from the focus, {strength:.0%}", of=of, strength=strength)
     return Edit(text, shift_colours(shifts), f"falloff {of}")
+
+
+def why_nothing_falls(
+    spots: Spots, wish: Falloff, of: FalloffOf, free: frozenset[str]
+) -> Words | None:
+    """Why applying the fall-off would change nothing; None where it would."""
+    if not spots.spots:
+        return words("no focus is set: choose a region and press E")
+    if of == "hue" and spots.focal_hue is None:
+        return words("the focus is grey, so there is no hue to turn toward")
+    outside = [
+        s
+        for s in spots.spots
+        if s.far > 0 and not _lies_in(s.level[of], band_at(wish, s.far), _STILL[of])
+    ]
+    if not outside:
+        return words("every region lies in the band already")
+    if not any(s.region in free for s in outside):
+        return words("what lies outside the band is fixed or locked")
+    return None
+
+
+def _lies_in(level: float, band: tuple[float, float], slack: float) -> bool:
+    return band[0] - slack <= level <= band[1] + slack
 
 
 def _shift(spots: Spots, spot: Spot, of: FalloffOf, by: float) -> Shift:

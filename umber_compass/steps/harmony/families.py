@@ -25,6 +25,7 @@ class SlotShare(NamedTuple):
     wished: float  # 0-1
     hex: str
     name: str  # what its colours are called, as `teal`
+    asked: bool = True  # whether the artist chose the scheme, or the share; else it is only usual
 
 
 def hue_shown(wheel: Wheel, angle_deg: float) -> str:
@@ -75,11 +76,11 @@ def slot_shares(
     angles, wheel = needle_angles(scheme), scheme.wheel
     rows = []
     for slot, wished in wished_shares(scheme).items():
-        now = held.get(slot, 0.0)
+        now, asked = held.get(slot, 0.0), scheme.chosen or slot in scheme.shares
         if slot == "grey":
-            rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE, "grey"))
+            rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE, "grey", asked))
             continue
         angle = angles[slot]
         shown, word = hue_shown(wheel, angle), hue_word(wheel, angle)
-        rows.append(SlotShare(slot, parts[slot], angle, now, wished, shown, word))
+        rows.append(SlotShare(slot, parts[slot], angle, now, wished, shown, word, asked))
     return rows

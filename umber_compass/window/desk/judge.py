@@ -16,7 +16,7 @@ from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
 _SLICE = 3.0  # ms of the thread in which checks are measured between two frames of a drag
-COUNT_AFTER = 300  # ms between two rounds of checks during a drag: only their number is seen then
+COUNT_AFTER = 300  # ms between two rounds of checks during a drag: what a bench says of them
 JUDGE_AFTER = 150  # ms of rest before fixes are worked out
 
 
@@ -35,12 +35,14 @@ class Judge(QObject):
     measured = Signal()  # results are new, without fixes
     judged = Signal()  # fixes came
     looked = Signal()  # what the eye meets first is known
+    _came = Signal(object, object)  # from the worker: what is judged, a result with its fixes
 
     def __init__(self, worker: Worker, live: LivePicture, session: Session) -> None:
         super().__init__()
         self._worker, self._live, self._session = worker, live, session
         self._judged: set[str] = set()  # steps whose fixes the results have
         session.stepped.connect(self._on_step)
+        self._came.connect(self._take_one)
         self.results: list[Result] = []
         self._counted = QElapsedTimer()
         self._behind = False  # whether the results are of an earlier plan
@@ -134,7 +136,7 @@ class Judge(QObject):
             return
 
         def work(tick: Tick) -> tuple[Derived, str, list[Result]]:
-            return derived, step, judge(derived, tick, step)
+            return derived, step, judge(derived, tick, step, lambda r: self._came.emit(derived, r))
 
         says = self.tr("Looking for fixes")
         self._worker.ask("judge", work, self._take, says=says, urgency=Urgency.THOUGHT)
@@ -146,6 +148,12 @@ class Judge(QObject):
             known = {r.key: r for r in self.results if CHECKS[r.check].step in self._judged}
             self.results = [known.get(r.key, r) for r in results]
             self._judged.add(step)
+            self.judged.emit()
+
+    def _take_one(self, derived: Derived, found: Result) -> None:
+        """Show one result's fixes as soon as they are found."""
+        if derived is self._live.derived and found.fixes:
+            self.results = [found if r.key == found.key else r for r in self.results]
             self.judged.emit()
 
     def close(self) -> None:

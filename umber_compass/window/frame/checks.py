@@ -62,6 +62,33 @@ class Line(NamedTuple):
     is_open: bool = False  # whether those are seen below
 
 
+def gathered(results: list[Result], opened: str = "") -> list[Line]:
+    """Results as lines, those of a kind together where they are many; those of the check that is
+    opened one by one below theirs."""
+    lines: list[Line] = []
+    done: set[str] = set()
+    kinds: dict[str, list[Result]] = {}
+    for result in results:
+        if result.level != "fine":
+            kinds.setdefault(result.check, []).append(result)
+    for result in results:
+        alike = kinds.get(result.check, [])
+        if len(alike) < _GATHER or not CHECKS[result.check].many:
+            lines.append(Line(result))
+        elif result.check not in done:
+            done.add(result.check)
+            is_open = result.check == opened
+            lines.append(Line(alike[0], len(alike), is_open=is_open))
+            if is_open:
+                lines += [Line(r, inner=True) for r in alike]
+    return lines
+
+
+def warned(results: list[Result]) -> int:
+    """How many lines of some results are warnings."""
+    return sum(line.result.level == "warning" for line in gathered(results))
+
+
 class Row(QFrame):
     """One line."""
 
@@ -92,7 +119,7 @@ class Row(QFrame):
             layout.addWidget(self._build_opener(line))
 
     def _build_opener(self, line: Line) -> QPushButton:
-        text = self.tr("fold") if line.is_open else self.tr("all {count}")
+        text = self.tr("less") if line.is_open else self.tr("all {count}")
         self.opener = QPushButton(text.format(count=line.of))
         self.opener.setToolTip(self.tr("See them one by one"))
         self.opener.clicked.connect(lambda: self.opened.emit(line.result.check))
@@ -234,28 +261,12 @@ class Checks(QWidget):
         self._opened = "" if self._opened == check else check
         self._rebuild()
 
-    def _gathered(self) -> list[Line]:
-        """The results as lines, those of a kind together where they are many."""
-        lines: list[Line] = []
-        done: set[str] = set()
-        for result in self._results:
-            alike = [r for r in self._results if r.check == result.check and r.level != "fine"]
-            if len(alike) < _GATHER or not CHECKS[result.check].many:
-                lines.append(Line(result))
-            elif result.check not in done:
-                done.add(result.check)
-                is_open = result.check == self._opened
-                lines.append(Line(alike[0], len(alike), is_open=is_open))
-                if is_open:
-                    lines += [Line(r, inner=True) for r in alike]
-        return lines
-
     def _rebuild(self) -> None:
         focused = next((i for i, r in enumerate(self.rows) if _has_focus(r)), None)
         for row in self.rows:
             row.hide()
             row.deleteLater()
-        lines = self._gathered()
+        lines = gathered(self._results, self._opened)
         shown = lines if self._opened or not self._folded else lines[:SHOWN]
         self.rows = [Row(line) for line in shown]
         for row in self.rows:
@@ -267,7 +278,7 @@ class Checks(QWidget):
         self._rest.setVisible(rest > 0 or bool(self._opened))
         more = self.tr("{count} more").format(count=rest)
         folded = self._folded and not self._opened
-        self._rest.setText(more if folded else self.tr("fold"))
+        self._rest.setText(more if folded else self.tr("fewer"))
         self._size()
         button = self.rows[focused].button if focused is not None and focused < len(shown) else None
         if button is not None:

@@ -13,6 +13,7 @@ from umber_compass.steps.values.measured import lit_range
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.frame.checks import warned
 from umber_compass.window.frame.layout import Layout
 from umber_compass.window.frame.tray_painting import Swatch
 from umber_compass.window.stage.director import Director
@@ -106,8 +107,9 @@ class Following(QObject):
         if isinstance(current, Bench):
             current.show_results(results)
         step = self.desk.session.step
-        warned = [CHECKS[r.check].step for r in results if r.level == "warning"]
-        self.layout.route.show_step(step, {s: warned.count(s) for s in BENCHES})
+        if not self.desk.session.dragging:
+            of_step = {s: [r for r in results if CHECKS[r.check].step == s] for s in BENCHES}
+            self.layout.route.show_step(step, {s: warned(of) for s, of in of_step.items()})
         mine = [r for r in results if CHECKS[r.check].step == step]
         self.layout.checks.setVisible(bool(mine))
         if not self.desk.session.dragging:

@@ -24,6 +24,7 @@ from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
 VIEW_PX = 320  # width at which the small views are worked out
+_DIM_AFTER = 400  # ms without an answer: no flicker where views come at once
 _AFTER = 100  # ms between two rounds of views while something is dragged
 
 
@@ -34,6 +35,7 @@ class SmallViews(QObject):
         super().__init__(strip)
         self.desk, self.strip = desk, strip
         self.timer = single_shot(self, _AFTER, self.ask)
+        self._slow = single_shot(self, _DIM_AFTER, strip.wait)
         self._step = ""
         self._chosen: dict[str, list[str]] = {}  # by step
         self._bitmaps: list[Bitmap | None] = []
@@ -83,6 +85,8 @@ class SmallViews(QObject):
             return [_seen(n, small, lit, quick) for n in names]
 
         says = self.tr("Trying the light") if promised and not quick else ""
+        if not quick and not self._slow.isActive():
+            self._slow.start()
         self.desk.worker.ask(
             "views", work, lambda found: self._take(found, promised), self._failed, says
         )
@@ -90,6 +94,7 @@ class SmallViews(QObject):
     def _take(self, pictures: list[Packed | None], promised: bool) -> None:
         """Show the pictures; where there is none, as while colours are dragged with the light off,
         the one before stays."""
+        self._slow.stop()
         before = self._bitmaps if len(self._bitmaps) == len(pictures) else [None] * len(pictures)
         self._bitmaps = [
             old if p is None else Bitmap(p) for p, old in zip(pictures, before, strict=True)
@@ -97,6 +102,7 @@ class SmallViews(QObject):
         self.strip.show_images([None if b is None else b.image for b in self._bitmaps], promised)
 
     def _failed(self, error: Exception) -> None:
+        self._slow.stop()
         self._made_from = ()
         self.desk.told.emit(error_line(error), True)
 

@@ -11,6 +11,7 @@ from umber_compass.window.widgets.whole_px import draw_image, fitted
 TILE_PX = 152  # width at scale 1
 CAPTION = 22
 GAP = 8
+_WAITING = 0.35  # how much of a picture is seen that is not this view’s, or of this plan
 
 
 class Tile(QAbstractButton):
@@ -23,6 +24,7 @@ class Tile(QAbstractButton):
         self.setCheckable(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self._image: QImage | None = None
+        self._waits = False
         self.view, self._promised = "", False
         self.set_view(view)
 
@@ -31,7 +33,8 @@ class Tile(QAbstractButton):
 
     def set_view(self, view: str) -> None:
         """Which view the tile shows."""
-        self.view, self._image, self._promised = view, None, False
+        self.view, self._promised = view, False
+        self.wait()  # the picture before stays until the view’s own comes
         self.setText(EVERY_VIEW[view].title)
         self.setAccessibleName(self.tr("View: {name}").format(name=EVERY_VIEW[view].title))
         self.setToolTip(
@@ -45,6 +48,12 @@ class Tile(QAbstractButton):
         """The picture in this view, or None where it is still to come; `promised` where the light
         is off and this is what it would give."""
         self._image, self._promised = image, promised and self.view in OF_LIGHT
+        self._waits = False
+        self.update()
+
+    def wait(self) -> None:
+        """Its picture is another’s until the next one comes: it is dimmed till then."""
+        self._waits = True
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -54,7 +63,9 @@ class Tile(QAbstractButton):
         box = QRectF(0, 0, self.width(), height)
         if self._image is not None:
             box = fitted(box, self._image)
+            painter.setOpacity(_WAITING if self._waits else 1.0)
             draw_image(painter, box, self._image)
+            painter.setOpacity(1.0)
         else:
             box.setHeight(height - 8)
             painter.fillRect(box, THEME.colour("well"))
@@ -66,6 +77,8 @@ class Tile(QAbstractButton):
         said = self.text()
         if self._promised:
             said = self.tr("{view}, if on").format(view=said)
+        if self._waits:
+            said = self.tr("{view} …").format(view=said)
         metrics = painter.fontMetrics()
         cut = metrics.elidedText(said, Qt.TextElideMode.ElideRight, self.width())
         painter.drawText(QRectF(0, box.bottom() + 3, self.width(), 18), cut)
@@ -127,6 +140,11 @@ class ViewStrip(QWidget):
         """Each tile's picture, left to right; `promised` where the light they show is off."""
         for tile, image in zip(self.tiles, images, strict=True):
             tile.show_image(image, promised)
+
+    def wait(self) -> None:
+        """Dim the tiles until their next pictures come."""
+        for tile in self.tiles:
+            tile.wait()
 
     def stage_view(self, view: str) -> None:
         """Mark the tile whose view is on the stage."""

@@ -27,7 +27,7 @@ class Nudge(Instrument):
         self._now = 0.0
 
     def paint(self, painter: QPainter) -> None:
-        ink, width = THEME.colour("ink"), float(self.width())
+        ink, width = THEME.colour("ink" if self.isEnabled() else "line"), float(self.width())
         middle = self.height() / 2
         painter.fillRect(QRectF(0, middle - 2, width, 4), THEME.colour("well"))
         zero = -self._least / (self._reach - self._least) * (width - 12) + 6

@@ -96,4 +96,4 @@ _SAYS = (
     "A strong colour draws the eye because it is rare. Strong is a chroma of 0.12 or four fifths "
     "of what the screen can show there, in the colours as they are planned."
 )
-CHECK = CheckSpec(NAME, "focus", _measure, _candidates, _SAYS)
+CHECK = CheckSpec(NAME, "focus", _measure, _candidates, _SAYS, coloured=True)

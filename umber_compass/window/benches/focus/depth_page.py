@@ -14,7 +14,16 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.focus.depth import GROUPS, add_air, move_group, spread_group, tone_group
+from umber_compass.steps.focus.depth import (
+    GROUPS,
+    add_air,
+    move_group,
+    spread_group,
+    tone_group,
+    why_no_air,
+    why_still,
+)
+from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.nudge import Nudge
@@ -75,7 +84,7 @@ class DepthPage(QWidget):
         return grid
 
     def _build_air(self) -> QHBoxLayout:
-        head = QLabel(self.tr("air"))
+        head = QLabel(self.tr("air (haze)"))
         head.setObjectName("strong")
         self.colour = QToolButton()
         self.colour.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
@@ -83,7 +92,8 @@ class DepthPage(QWidget):
         self.colour.setToolTip(self.tr("The colour of the air: that of a ground"))
         self.air = Nudge(self.tr("Air before the ground"), 80.0, " %", 5.0, 0.0)
         self._join(self.air, lambda by, merge: add_air(self._air, by / 100, merge))
-        return in_row(head, self.colour, (self.air, 1), gap=10)
+        self.no_air = quiet("")
+        return in_row(head, self.colour, (self.air, 1), self.no_air, gap=10)
 
     def _join(self, bar: Nudge, edit: Callable[[float, bool], Edit]) -> None:
         bar.by.connect(lambda by: self.edit_wanted.emit(edit(by, True)))
@@ -95,16 +105,18 @@ class DepthPage(QWidget):
         """How many regions each group has, and which colours the air may take."""
         for group, roles in GROUPS.items():
             mine = [r for r in derived.regions if r.role in roles]
-            free = sum(r.id not in derived.locked for r in mine)
+            free = sum(is_movable(derived, r.id) for r in mine)
             largest = sorted(mine, key=lambda r: -derived.shares[r.id])
             named = ", ".join(r.name for r in largest[:_MOST_NAMED])
             more = "" if len(mine) <= _MOST_NAMED else " …"
             text = self.tr("{free} of {all} free: {named}{more}").format(
                 free=free, all=len(mine), named=named, more=more
             )
-            self.counts[group].setText(text if mine else self.tr("no region has this role"))
-            for kind in ("value", "chroma", "contrast"):
-                self.bars[group, kind].setEnabled(bool(free))
+            still = {k: why_still(derived, group, k) for k in ("value", "chroma", "contrast")}
+            for kind, why in still.items():
+                self.bars[group, kind].setEnabled(why is None)
+            reasons = list(dict.fromkeys(str(w) for w in still.values() if w is not None))
+            self.counts[group].setText("; ".join([text, *reasons] if mine else reasons))
         grounds = sorted(
             (r for r in derived.regions if r.role == "ground"), key=lambda r: -derived.shares[r.id]
         )
@@ -114,6 +126,9 @@ class DepthPage(QWidget):
             for end in derived.colours[region.id].ends:
                 action = menu.addAction(_dot(end.hex), f"{region.name} {end.hex}")
                 action.triggered.connect(lambda _=False, c=end.hex: self._take(c))
+        why = why_no_air(derived)
+        self.air.setEnabled(why is None)
+        self.no_air.setText(str(why or ""))
         self._show_air()
 
     def _take(self, hex_: str) -> None:

@@ -6,9 +6,10 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QW
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.focus_edits import set_falloff
 from umber_compass.plan.wishes import Falloff, FalloffOf
-from umber_compass.steps.focus.falloff import KINDS, apply_falloff, wished
+from umber_compass.steps.focus.falloff import KINDS, apply_falloff, why_nothing_falls, wished
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
+from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.focus.falloff_chart import FalloffChart
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.rows import in_column
@@ -29,7 +30,8 @@ class FalloffPart(QWidget):
         self._derived: Derived | None = None
         self._of: FalloffOf = "chroma"
         self.chart = FalloffChart()
-        in_column(self._build_head(), self.chart, gap=6, on=self)
+        self.why = quiet("")
+        in_column(self._build_head(), self.why, self.chart, gap=6, on=self)
         self.apply.clicked.connect(self._apply)
         self.chart.shaped.connect(self._shape)
         self.chart.chosen.connect(self.chosen)
@@ -89,9 +91,10 @@ class FalloffPart(QWidget):
         if derived is None or not derived.spots.spots:
             return None
         wish = wished(derived.falloff, derived.rules, self._of)
-        free = frozenset(r.id for r in derived.regions if is_movable(derived, r.id))
         strength = self.strength.value() / 100
-        return apply_falloff(derived.spots, wish, self._of, strength, free)._replace(merge=None)
+        return apply_falloff(derived.spots, wish, self._of, strength, _free(derived))._replace(
+            merge=None
+        )
 
     def _apply(self) -> None:
         self.peeked.emit(None)
@@ -105,4 +108,11 @@ class FalloffPart(QWidget):
         names = {r.id: r.name for r in derived.regions}
         wish = wished(derived.falloff, derived.rules, self._of)
         self.chart.show_spots(derived.spots, names, self._of, wish, selected)
-        self.apply.setEnabled(bool(derived.spots.spots))
+        why = why_nothing_falls(derived.spots, wish, self._of, _free(derived))
+        self.apply.setEnabled(why is None)
+        self.why.setVisible(why is not None and bool(derived.spots.spots))
+        self.why.setText(self.tr("Nothing to apply: {why}").format(why=why or ""))
+
+
+def _free(derived: Derived) -> frozenset[str]:
+    return frozenset(r.id for r in derived.regions if is_movable(derived, r.id))

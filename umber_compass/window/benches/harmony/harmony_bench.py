@@ -91,6 +91,8 @@ class HarmonyBench(Bench):
     def show_derived(self, derived: Derived, selected: str) -> None:
         scheme = derived.scheme
         line = self.tr("{scheme}, lead at {lead:.0f}°")
+        if derived.uncoloured:
+            line = self.tr("no colour yet")
         self.says.setText(line.format(scheme=spec_of(scheme).title, lead=scheme.lead_deg))
         self.page.show_page(derived, selected)
         self.shown.emit()

@@ -49,7 +49,9 @@ class Shares(Instrument):
         painter.setFont(font(11))
         painter.setPen(THEME.colour("quiet"))
         low = max((b.bottom() for b in self.boxes()), default=0.0)
-        painter.drawText(QPointF(0, low + 8), self.tr("bar: held now, tick: wished"))
+        painter.drawText(
+            QPointF(0, low + 8), self.tr("bar: what it holds now; tick: its goal, drag it")
+        )
 
     def boxes(self) -> list[QRectF]:
         """Where each slot stands: two columns, filled row by row."""
@@ -65,7 +67,10 @@ class Shares(Instrument):
         painter.setPen(THEME.colour("ink"))
         painter.drawText(QPointF(left, top + 13), row.slot if row.slot != "grey" else "–")
         painter.setFont(font(13))
-        said = self.tr("{now:.0%}, wish {wished:.0%}").format(now=row.now, wished=row.wished)
+        line = self.tr("{now:.0%}, goal {wished:.0%}")
+        if not row.asked:
+            line = self.tr("{now:.0%}, usually {wished:.0%}")
+        said = line.format(now=row.now, wished=row.wished)
         angle = "" if row.angle_deg is None else f"  {row.angle_deg:.0f}°"
         metrics = painter.fontMetrics()
         room = width - 16 - metrics.horizontalAdvance(said + angle) - _BETWEEN
