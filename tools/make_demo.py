@@ -13,6 +13,7 @@ from xml.etree import ElementTree
 
 from umber_compass.plan.edits import study, with_colours, with_scheme
 from umber_compass.plan.settings import change_setting
+from umber_compass.plan.wish_edits import switch_wish
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -200,7 +201,8 @@ def decided(plan: Plan, told: Told) -> Plan:
     )
     name, lead, spread = told.scheme
     hexes = {n: measure_at(plan, i) for n, i in ids.items()}
-    plan = with_scheme(plan, name=name, wheel="painter", lead_deg=lead, spread_deg=spread)
+    told_of = {"name": name, "wheel": "painter", "lead_deg": lead, "spread_deg": spread}
+    plan = with_scheme(plan, **told_of, chosen=True)
     scheme = study(plan).scheme
     colours: dict[str, Colour] = {}
     for name, region_id in ids.items():
@@ -220,7 +222,7 @@ def decided(plan: Plan, told: Told) -> Plan:
     if told.focus:
         says = words("set the focus on {which}", which=" and ".join(told.focus))
         plan = set_focus(tuple(ids[n] for n in told.focus), says).apply(plan)
-    return plan
+    return switch_wish("parting", True, "figure from ground").apply(plan)
 
 
 def measure_at(plan: Plan, region_id: str) -> str:

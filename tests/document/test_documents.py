@@ -171,7 +171,7 @@ class HandedOff(Made):
         files[0].write_text("mine")
         files[1].unlink()
         self.assertEqual(document.others_files(self.plan, out, ["gpl", "flat"]), [files[0]])
-        with self.assertRaisesRegex(Refusal, "there already"):
+        with self.assertRaisesRegex(Refusal, "already exists"):
             hand_off(["flat", "gpl"])
         self.assertEqual((files[0].read_text(), files[1].exists()), ("mine", False))
         hand_off(["gpl"], force=True)

@@ -94,7 +94,7 @@ class Found(scenes.InFolder):
             self.assertAlmostEqual(found[0].share, 0.03)
 
     def test_a_dead_palette_is_made_alive_at_its_own_values(self):
-        plan = with_scheme(self.plan, name="one-hue", lead_deg=230.0)
+        plan = with_scheme(self.plan, name="one-hue", lead_deg=230.0, chosen=True)
         same = {r.id: Planned(slot="A", value=50.0, chroma=0.04) for r in plan.regions}
         for i, region in enumerate(same):
             same[region] = replace(same[region], chroma=0.04 + i * 1e-4)

@@ -43,7 +43,7 @@ class Pages(OnTheBoat):
             ]
             self.assertLessEqual(int(np.abs(levels[0].astype(int) - levels[1]).max()), 2)
         self.assertEqual(self.study.scheme.name, FREE)
-        self.assertEqual(page.supports.text(), "hues of your own")
+        self.assertEqual(page.supports.text(), "hues of their own")
         count = len(self.study.scheme.offsets)
         self.press(page.drop)
         self.assertEqual(len(self.study.scheme.offsets), count - 1)
@@ -70,7 +70,7 @@ class Pages(OnTheBoat):
         self.assertIn("Turned:", said)
 
     def test_slots_in_numbers_and_the_pull(self):
-        page = self.page("slots")
+        page = self.page("shares")
         slot = next(s for s in ("A", "B") if self.offset(s))
         row = page.rows[slot]
         self.type(row.chroma, "50\r")
@@ -88,7 +88,7 @@ class Pages(OnTheBoat):
         self.assertEqual(len(self.desk.history.past), steps + 1)
 
     def test_given_colours_get_schemes_and_grounds_that_are_seen_before_they_are_taken(self):
-        page = self.page("given")
+        page = self.page("fixed")
         self.assertFalse(page.rows[0][2].isVisible())
         region = self.plan.regions[2]
         self.do(pin_to(region.id, "#7c3f51", region.name))
@@ -109,7 +109,7 @@ class Pages(OnTheBoat):
         self.assertGreater(len(self.desk.history.past), 2)
 
     def test_bars_tie_the_palette_and_each_drag_is_one_step(self):
-        page = self.page("ties")
+        page = self.page("unify")
         for bar in (page.quiet, page.greys, page.unify, page.gradation):
             steps = len(self.desk.history.past)
             y, zero = bar.height() / 2, 6 if bar is not page.gradation else bar.width() / 2
@@ -123,16 +123,27 @@ class Pages(OnTheBoat):
 
     def test_a_mood_is_chosen_and_its_numbers_changed(self):
         page = self.page("mood")
-        next(a for a in page.menu.menu().actions() if a.text().startswith("tender")).trigger()
+        pictures = list(page.pictures.values())
+        self.bench.shown.emit()
+        while any(b._bitmap is None or b._waits for b in pictures):
+            QTest.qWait(20)
+        first = pictures[0]._bitmap.packed
+        self.assertEqual(len({b._bitmap.packed.tobytes() for b in pictures}), len(pictures))
+        self.press(page.pictures["tender"])
         self.assertEqual(self.study.mood.name, "tender")
+        self.assertTrue(page.pictures["tender"].isChecked() and pictures[0]._waits)
+        while pictures[0]._waits:
+            QTest.qWait(20)
+        self.assertFalse(np.array_equal(pictures[0]._bitmap.packed, first))
+        page.numbers.button.click()
         self.type(page.rows["key"][2], "20\r")
         self.assertEqual(self.study.mood.of["key"], (20, 92))
         self.assertIn("mood", [r.check for r in self.desk.judge.results])
-        page.menu.menu().actions()[0].trigger()
+        self.press(page.none)
         self.assertIsNone(self.study.mood)
 
     def test_a_colour_is_made_to_read_otherwise_and_zones_are_set(self):
-        page = self.page("seen")
+        page = self.page("context")
         region = self.plan.regions[1]
         self.session.select(region.id)
         before = self.study.colours[region.id]

@@ -176,7 +176,7 @@ class Tables(InWindow):
     def test_what_cannot_be_done_is_paler_in_a_region_s_menu(self):
         self.open()
         menu = self.works.context.menu(Under(self.region("sea").id))
-        shapes = next(a.menu() for a in menu.actions() if a.text() == "Its px")
+        shapes = next(a.menu() for a in menu.actions() if a.text() == "Edit shape")
         shapes.adjustSize()
         seen = shapes.grab().toImage().convertToFormat(QImage.Format.Format_Grayscale8)
 
@@ -306,7 +306,7 @@ class Answers(InWindow):
             self.assertIs(self.desk.judge.results, now)
             opened.set()
             self.settle(fixes=True)
-        self.assertEqual(len(seen), 1)
+        self.assertTrue(seen)
         self.assertTrue(all(isinstance(r, Result) for r in self.desk.judge.results))
 
     def test_an_exact_picture_of_a_plan_that_is_gone(self):

@@ -32,6 +32,7 @@ from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.start.left_card import LeftCard
 from umber_compass.window.widgets.fields import NotesField, NumberField, TextField, Typed
+from umber_compass.window.widgets.fold import Fold
 from umber_compass.words import Refusal, words
 
 # Numbers that wait for the button beside them; they are no decision of the plan until then.
@@ -116,6 +117,8 @@ class Fields(InBoat):
 
     def of(self, part, show):
         show()
+        for fold in part.findChildren(Fold):
+            fold.button.setChecked(True)
         kinds = (TextField, NotesField, NumberField)
         shown = [f for k in kinds for f in part.findChildren(k) if f.isVisible()]
         for field in shown[:: 1 if len(shown) < 40 else 8]:  # a practice's are all made alike

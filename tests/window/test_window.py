@@ -168,7 +168,8 @@ class Values(InWindow):
         self.assertEqual(self.desk.history.now.overrides["extremes.light"], 68)
         self.settle()
         self.assertIn(
-            "beyond 20 and 68 L*", " ".join(str(r.result.text) for r in self.parts.checks.rows)
+            "darker than 20 or lighter than 68 L*",
+            " ".join(str(r.result.text) for r in self.parts.checks.rows),
         )
 
     def test_a_fix_is_previewed_then_taken_then_undone(self):
@@ -575,7 +576,7 @@ class Files(InWindow):
         self.answers.path = self.folder / "sea.v2"
         self.works.files.save_as()
         self.assertFalse(self.desk.worker.busy)
-        self.assertIn("sea.v2.umber is there", self.answers.asked[-1])
+        self.assertIn("sea.v2.umber already exists", self.answers.asked[-1])
         self.assertEqual(there.read_text(), "mine")
 
     def test_what_was_saved_and_undone_since_is_unsaved(self):

@@ -231,6 +231,7 @@ def _plan(parts: dict[str, bytes], subject: str) -> Plan:
             )
         for step in range(version, SCHEMA):
             upgrades.UPGRADES[step](tree, parts)
+        upgrades.mark_read(tree)
         plan = msgspec.convert(tree, Plan)
     except (msgspec.MsgspecError, RecursionError, ValueError, OverflowError) as error:
         why = str(error).split("\n")[0][:120]

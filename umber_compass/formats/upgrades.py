@@ -8,6 +8,8 @@ from typing import Any, TypeAlias
 Tree: TypeAlias = dict[str, Any]
 Entries: TypeAlias = dict[str, bytes]
 
+# What a scheme has in common with the reading it was taken from.
+_OF_A_READING = ("wheel", "name", "lead_deg", "spread_deg", "lead_at")
 OLD_ENTRIES = ("sketch", "regions.png")  # of schema 1
 
 
@@ -22,6 +24,17 @@ def _to_2(tree: Tree, entries: Entries) -> None:
             if old == "regions.png":
                 sketch["labels"] = found
     tree["schema"] = 2
+
+
+def mark_read(tree: Tree) -> None:
+    """Schemes of before 0.10 did not say whether the artist chose them: one that is still as the
+    sketch was read is not chosen."""
+    for part in (tree, *tree.get("candidates", ())):
+        for study in part.get("studies", ()):
+            scheme, readings = study.get("scheme", {}), study.get("readings", ())
+            if "chosen" not in scheme and readings:
+                read = readings[0].get("scheme", {})
+                scheme["chosen"] = any(scheme.get(k) != read.get(k) for k in _OF_A_READING)
 
 
 UPGRADES: dict[int, Callable[[Tree, Entries], None]] = {1: _to_2}  # from schema n to n + 1

@@ -48,7 +48,7 @@ from umber_compass.steps.light.exposure import anchored, held_by_regions, in_lig
 from umber_compass.steps.ramps.ramps import all_steps
 from umber_compass.steps.stages import KEPT, Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
-from umber_compass.steps.values.figures import figures_of
+from umber_compass.steps.values.figures import figures_of, merged_borders
 from umber_compass.steps.values.ink import ink_labels, ink_regions
 from umber_compass.steps.values.measured import (
     code_weights,
@@ -66,6 +66,7 @@ T = TypeVar("T")
 
 
 # Needs that are one number of the rules.
+_LOST = "rules:figure-merges.lost"
 _DARK, _LIGHT = "rules:extremes.dark", "rules:extremes.light"
 _LEAST_BORDER, _ARC = "rules:figure-merges.border", "rules:hue-off-scheme.arc"
 
@@ -122,6 +123,9 @@ class Derived:
     figures = stage(figures_of, "adjacency", "regions", "shares")
     planned_histogram = stage(planned_histogram, "table", "flat_weights")
     borders = stage(borders_of, "adjacency", "regions", "form_wishes", _LEAST_BORDER)
+    merged = stage(
+        merged_borders, "figures", "borders", "wishes", "adjacency", "values.by_code", _LOST
+    )
     bands = stage(
         band_shares, "values.by_code", "values.histogram", "adjacency", "wishes.bands.edges"
     )

@@ -113,7 +113,7 @@ class MainWindow(QMainWindow):
             event.ignore()
             return
         self.works.keeping.close(self._keeps)
-        self.works.small_views.timer.stop()
+        self.works.small_views.close()
         self.works.director.preparing.stop()
         self.works.focusing.turning.stop()
         self.works.studies.shown.cards.close()

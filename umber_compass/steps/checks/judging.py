@@ -1,11 +1,10 @@
 """All checks of a plan, worst first; fixes ranked by what they change and what they break."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import TypeAlias
 
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, LEVELS, CheckSpec, Fix, Result
-from umber_compass.steps.checks.refused import is_refused
 from umber_compass.steps.followed import Followed
 from umber_compass.steps.mending.balance import change
 from umber_compass.steps.pipeline import Derived, Pipeline
@@ -15,6 +14,7 @@ from umber_compass.work import Tick, idle
 MOST_FIXES = 50
 _MOST_TIMES = 2.5  # of a move that was found to be enough
 _STEP, _FINE = 2.0, 0.4  # L*: the first step down; within which the least move is found
+_NONE: Mapping[tuple[str, tuple[str, ...]], Result] = {}
 _MORE = 3  # such steps that the exact picture may need beyond
 # What a fix costs beside its change of colour (area-weighted OKLab x 100); docs/engine.md.
 _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5
@@ -72,16 +72,21 @@ def judge(
     tick: Tick = idle,
     step: str | None = None,
     tell: Callable[[Result], object] = idle_of,
+    known: Mapping[tuple[str, tuple[str, ...]], Result] = _NONE,
 ) -> list[Result]:
     """Every check's results, with the fixes of notes and warnings, best first; of all of them, or
-    of those that one step shows. Each that has fixes is told as it is found, worst first."""
+    of those that one step shows. Each that has fixes is told as it is found, worst first; those
+    that are known of this very plan, by their key, are not worked out again."""
     derived = derived.of(derived.plan).think(tick)
     results, found = measure_all(derived), []
     for i, result in enumerate(results):
         tick(i / len(results))
-        asked = result.level != "fine" and step in (None, CHECKS[result.check].step)
-        found.append(with_fixes(result, results, derived, tick) if asked else result)
-        if asked:
+        if result.level == "fine" or step not in (None, CHECKS[result.check].step):
+            found.append(result)
+        elif result.key in known:
+            found.append(known[result.key])
+        else:
+            found.append(with_fixes(result, results, derived, tick))
             tell(found[-1])
     return found
 
@@ -94,6 +99,9 @@ def with_fixes(
 ) -> Result:
     """A result with its fixes: each measured in full on the plan it would make; those that do not
     reach the wish are left out."""
+    # Not for a start: fixes are looked for when the hand rests.
+    from umber_compass.steps.checks.refused import is_refused
+
     scored = []
     spec = CHECKS[result.check]
     for candidate in spec.candidates(derived, result):

@@ -14,9 +14,7 @@ from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import MOST_CHROMA
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.shifts import Shift, mean_lab, shift_colours, value_of
-from umber_compass.steps.mending.room import is_movable
-from umber_compass.steps.pipeline import Derived
-from umber_compass.words import Words, words
+from umber_compass.words import words
 
 GROUPS: dict[str, tuple[str, ...]] = {
     "ground": ("ground",),
@@ -25,8 +23,7 @@ GROUPS: dict[str, tuple[str, ...]] = {
 }
 # How much of the air lies before each (studio rule, docs/focus.md): all before a ground, none
 # before the focus.
-_AIR = {"ground": 1.0, "middle ground": 0.5, "line": 0.5, "figure": 0.12, "focus": 0.0}
-_LEAST_GAP = 0.5  # L*, under which values are one
+AIR = {"ground": 1.0, "middle ground": 0.5, "line": 0.5, "figure": 0.12, "focus": 0.0}
 _LEAST_CHROMA = 2e-3  # under which a mixed colour has no hue of its own
 
 
@@ -34,31 +31,6 @@ def members(plan: Plan, group: str) -> list[str]:
     """The regions of a group whose colours may be moved together, by id."""
     now = study(plan)
     return [r.id for r in plan.regions if r.role in GROUPS[group] and r.id not in now.locked]
-
-
-def why_still(derived: Derived, group: str, kind: str) -> Words | None:
-    """Why moving a group's `value`, `chroma` or `contrast` would change nothing; None where it
-    would."""
-    if not any(r.role in GROUPS[group] for r in derived.regions):
-        return words("no region has this role")
-    free = [r for r in members(derived.plan, group) if is_movable(derived, r)]
-    if not free:
-        return words("all of them are fixed or locked")
-    colours = [derived.colours[r] for r in free]
-    if kind == "chroma" and max(e.chroma for c in colours for e in c.ends) < _LEAST_CHROMA:
-        return words("they are grey: there is no chroma to change")
-    values = [c.mean_value for c in colours]
-    if kind == "contrast" and max(values) - min(values) < _LEAST_GAP:
-        return words("they have one value: there is no contrast to change")
-    return None
-
-
-def why_no_air(derived: Derived) -> Words | None:
-    """Why air would change nothing; None where it would."""
-    deep = [r for r in derived.regions if _AIR[r.role] > 0]
-    if any(is_movable(derived, r.id) for r in deep):
-        return None
-    return words("nothing that lies behind the focus is free to change")
 
 
 def move_group(group: str, by: float, merge: bool = True) -> Edit:
@@ -117,7 +89,7 @@ def add_air(hex_text: str, share: float, merge: bool = True) -> Edit:
 
     def change(plan: Plan) -> Plan:
         now = study(plan)
-        part_of = {r.id: _AIR[r.role] * share for r in plan.regions if r.id not in now.locked}
+        part_of = {r.id: AIR[r.role] * share for r in plan.regions if r.id not in now.locked}
         return with_colours(plan, _aired(plan, part_of, air))
 
     text = words("put {share:.0%} of air before the ground", share=share)

@@ -1,5 +1,6 @@
-"""Figures: regions of that role that touch each other, as one."""
+"""Figures: regions of that role that touch, as one; and which merge with what lies behind them."""
 
+from collections import defaultdict
 from collections.abc import Mapping
 from typing import NamedTuple
 
@@ -9,7 +10,8 @@ from umber_compass.colour.spaces import Floats
 from umber_compass.picture.adjacency import Adjacency
 from umber_compass.plan.model import Region
 from umber_compass.steps.values.measured import median
-from umber_compass.steps.values.parting import FIGURES
+from umber_compass.steps.values.parting import FIGURES, Border, gaps, wanted
+from umber_compass.steps.values.wishes import HeldWishes
 
 _LEAST = 0.002  # of the picture; smaller ones say nothing
 
@@ -47,3 +49,27 @@ def figures_of(
     seen = [own for own in whole if sum(shares[mine[i]] for i in own) >= _LEAST]
     seen.sort(key=lambda own: -shares[mine[own[0]]])
     return tuple(Figure(tuple(mine[i] for i in own), tuple(own)) for own in seen)
+
+
+def merged_borders(
+    figures: tuple[Figure, ...],
+    borders: tuple[Border, ...],
+    wishes: HeldWishes,
+    adjacency: Adjacency,
+    by_code: Floats,
+    lost_percent: float,
+) -> frozenset[int]:
+    """Of each figure that merges along that much of its outline, the border along which it merges
+    longest, by its pair in the adjacency. One that is lost here and there is a painter's choice."""
+    apart, px = gaps(adjacency, by_code), adjacency.pair_px
+    by_region: dict[str, list[Border]] = defaultdict(list)
+    for border in wanted(borders, wishes):
+        by_region[border.figure].append(border)
+    found = set()
+    for figure in figures:
+        own = [b for r in figure.regions for b in by_region[r]]
+        low = [b for b in own if apart[b.pair] < wishes.of[b.wish].warning]
+        whole, lost = (sum(int(px[b.pair]) for b in some) for some in (own, low))
+        if low and 100 * lost >= lost_percent * whole:
+            found.add(max(low, key=lambda b: int(px[b.pair])).pair)
+    return frozenset(found)

@@ -35,6 +35,7 @@ class Desk(QObject):
     painted = Signal()  # the picture is new; what is measured on it follows with `changed`
     changed = Signal()  # the plan changed; derived, picture and results are new
     edited = Signal()  # the plan is another, or lies in a file now
+    closed = Signal()  # nothing more may be asked
     told = Signal(str, bool)  # a line for the artist; whether it is about something refused
 
     def __init__(self, cache: Cache | None = None, state: Path | None = None) -> None:
@@ -187,6 +188,7 @@ class Desk(QObject):
 
     def close(self) -> None:
         """Let nothing outlive the window."""
+        self.closed.emit()
         self.sealing.stop()
         self.turns.end()
         self.live.sharpening.stop()

@@ -44,6 +44,9 @@ class Judge(QObject):
         session.stepped.connect(self._on_step)
         self._came.connect(self._take_one)
         self.results: list[Result] = []
+        self._told: dict[
+            tuple[str, tuple[str, ...]], Result
+        ] = {}  # with their fixes, of the plan that is on
         self._counted = QElapsedTimer()
         self._behind = False  # whether the results are of an earlier plan
         self._round: _Round | None = None
@@ -59,7 +62,7 @@ class Judge(QObject):
         if derived is not None:
             derived.forget_missing()
             self._merge(self._measuring.all(derived), derived.attention is not None)
-            self._behind, self._judged = False, set()
+            self._behind, self._judged, self._told = False, set(), {}
             self._counted.start()
             if not self._session.dragging:
                 self._look()
@@ -135,8 +138,15 @@ class Judge(QObject):
         if derived is None:
             return
 
+        found: dict[tuple[str, tuple[str, ...]], Result] = {}
+
+        def tell(result: Result) -> None:
+            found[result.key] = result
+            self._came.emit(derived, result)
+
         def work(tick: Tick) -> tuple[Derived, str, list[Result]]:
-            return derived, step, judge(derived, tick, step, lambda r: self._came.emit(derived, r))
+            # Where it made room for something and is begun again, it goes on with what it found.
+            return derived, step, judge(derived, tick, step, tell, found)
 
         says = self.tr("Looking for fixes")
         self._worker.ask("judge", work, self._take, says=says, urgency=Urgency.THOUGHT)
@@ -146,6 +156,7 @@ class Judge(QObject):
         if derived is self._live.derived:
             derived.forget_missing()
             known = {r.key: r for r in self.results if CHECKS[r.check].step in self._judged}
+            known |= self._told  # the very same, so that no row is made anew
             self.results = [known.get(r.key, r) for r in results]
             self._judged.add(step)
             self.judged.emit()
@@ -153,6 +164,7 @@ class Judge(QObject):
     def _take_one(self, derived: Derived, found: Result) -> None:
         """Show one result's fixes as soon as they are found."""
         if derived is self._live.derived and found.fixes:
+            self._told[found.key] = found
             self.results = [found if r.key == found.key else r for r in self.results]
             self.judged.emit()
 

@@ -31,6 +31,7 @@ class WhatIf(QObject):
         self._kind, self._make = kind, make
         self._shown: Derived | None = None
         self.timer = single_shot(self, AFTER, self._ask)
+        desk.closed.connect(self.timer.stop)
 
     def follow(self) -> None:
         """Show the plan that is on, soon; until then the pictures of the one before are dimmed."""

@@ -43,6 +43,11 @@ class SmallViews(QObject):
         self._check = CheckPattern()
         desk.opened.connect(self._forget)
 
+    def close(self) -> None:
+        """Ask for nothing more."""
+        self.timer.stop()
+        self._slow.stop()
+
     def _forget(self) -> None:
         """Another document: nothing of the one before is shown any more."""
         self.desk.worker.forget("views")

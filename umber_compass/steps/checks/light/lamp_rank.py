@@ -26,7 +26,8 @@ def _measure(derived: Derived) -> list[Result]:
     wanted = derived.rules["lamp-rank.note"]
     if lights_of(rig).is_dark:
         title, text = words("All lamps are off"), words("nothing is lit; switch one on")
-        return [Result(NAME, "warning", (), 0.0, wanted, "×", title, text, whole=True)]
+        # The picture is black, whatever was wished.
+        return [Result(NAME, "warning", (), 0.0, wanted, "×", title, text, whole=True, damage=True)]
     lead = _lead(derived)
     level = level_under(lead, wanted, derived.rules["lamp-rank.warning"])
     title = words("The key leads" if level == "fine" else "No light leads")

@@ -5,7 +5,6 @@ import numpy as np
 from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks.check import WHOLE_PICTURE, CheckSpec, Fix, Level, Result
 from umber_compass.steps.checks.shifting import amount, least_move
-from umber_compass.steps.checks.values.merged import merged_borders
 from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
@@ -23,7 +22,7 @@ def _measure(derived: Derived) -> list[Result]:
     low, high = rules["drift.dark"], rules["drift.light"]
     level: Level = "fine" if low <= middle <= high else "note"
     # A dark scene with bright lights may be meant; one whose lights are dark too has drifted.
-    damage = level == "note" and _is_all(derived, middle < low) and bool(merged_borders(derived))
+    damage = level == "note" and _is_all(derived, middle < low) and bool(derived.merged)
     if level == "note" and (damage or lost > rules["drift.lost"]):
         level = "warning"
     wanted = low if middle < low else high

@@ -15,7 +15,6 @@ from umber_compass.steps.checks.check import (
     upper,
 )
 from umber_compass.steps.checks.shifting import shifting
-from umber_compass.steps.checks.values.merged import merged_borders
 from umber_compass.steps.focus.attention import focus_regions
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
@@ -30,7 +29,7 @@ _SCAN = np.arange(0, 100.01, 0.5)  # L*, the moves that are tried
 def _measure(derived: Derived) -> list[Result]:
     apart = gaps(derived.adjacency, derived.values.by_code)
     asked = wanted(derived.borders, derived.wishes)
-    lost, subject = merged_borders(derived), _subject(derived)
+    lost, subject = derived.merged, _subject(derived)
     found = [_result(derived, b, float(apart[b.pair]), b.pair in lost, subject) for b in asked]
     return _worst_or_fine(derived, found)
 

@@ -14,16 +14,9 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.focus.depth import (
-    GROUPS,
-    add_air,
-    move_group,
-    spread_group,
-    tone_group,
-    why_no_air,
-    why_still,
-)
+from umber_compass.steps.focus.depth import GROUPS, add_air, move_group, spread_group, tone_group
 from umber_compass.steps.mending.room import is_movable
+from umber_compass.steps.mending.still import why_no_air, why_still
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.nudge import Nudge

@@ -14,11 +14,11 @@ from PySide6.QtWidgets import (
 
 from umber_compass.plan.edits import Edit, region
 from umber_compass.steps.checks.check import upper
-from umber_compass.steps.harmony.in_context import in_context, in_words
 from umber_compass.steps.harmony.reading_edits import read_way
 from umber_compass.steps.harmony.relativity import WAYS, Way, find
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.zones import SCHOOLS, set_zones, zones_of
+from umber_compass.steps.in_context import in_context, in_words
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.head import Head

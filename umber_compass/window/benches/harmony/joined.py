@@ -16,7 +16,7 @@ from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.harmony.gradation import set_axis
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
-from umber_compass.steps.harmony.mood_pictures import mood_pictures
+from umber_compass.steps.mood_pictures import mood_pictures
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.rows import row_order
 from umber_compass.window.bench.bench import Bench

@@ -7,8 +7,8 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QVBoxLayout, QWi
 from umber_compass.plan.moods import MEASURES, MOODS, MoodMeasure
 from umber_compass.plan.study_edits import set_mood, set_mood_wish
 from umber_compass.steps.harmony.mood import MoodRow
-from umber_compass.steps.harmony.mood_pictures import SHOWN, take_mood
 from umber_compass.steps.harmony.warmth import Temperature
+from umber_compass.steps.mood_pictures import SHOWN, take_mood
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page

@@ -49,9 +49,8 @@ class Shares(Instrument):
         painter.setFont(font(11))
         painter.setPen(THEME.colour("quiet"))
         low = max((b.bottom() for b in self.boxes()), default=0.0)
-        painter.drawText(
-            QPointF(0, low + 8), self.tr("bar: what it holds now; tick: its goal, drag it")
-        )
+        says = self.tr("bar: what it holds now; tick: its goal, drag it")
+        painter.drawText(QPointF(0, low + 8), says)
 
     def boxes(self) -> list[QRectF]:
         """Where each slot stands: two columns, filled row by row."""
