@@ -119,6 +119,7 @@ def make(
         making,
         views,
         lambda page: pages.open(page),
+        lambda: _open_here(pages, desk, layout),
     )
     menus.fill(table(commands))
     menus.attach(layout.wall.sheet.menu(), "sheet")
@@ -164,3 +165,10 @@ def make(
         versions,
         plans,
     )
+
+
+def _open_here(pages: Help, desk: Desk, layout: Layout) -> None:
+    """Open the page of help on what is in hand."""
+    from umber_compass.window.frame.help_here import page_here
+
+    pages.open(*page_here(desk, layout))

@@ -46,6 +46,7 @@ class Commands(NamedTuple):
     making: StudyMaking
     views: ViewCommands
     open_page: Callable[[str], object]
+    open_here: Callable[[], object]
 
 
 def conditions(desk: Desk, regions: Regions, commands: RegionCommands) -> dict[str, Condition]:
@@ -279,8 +280,10 @@ def _views(c: Commands) -> list[Action]:
 
 def _help(c: Commands) -> list[Action]:
     return [
+        Action("help-here", "Help on what is open", c.open_here, ("Help/here",), "F1"),
         *(Action(f"help-{page}", title, partial(c.open_page, page), ("Help/pages",))
           for page, title in PAGES.items()),
-        Action("help-keys", "Keys", partial(c.open_page, KEYS), ("Help/more",), "F1"),
+        Action("help-keys", "Keyboard shortcuts", partial(c.open_page, KEYS), ("Help/more",),
+               "Shift+F1"),
         Action("about", "About Umber Compass", partial(c.open_page, ABOUT), ("Help/more",)),
     ]

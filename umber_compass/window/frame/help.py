@@ -5,8 +5,8 @@ from collections.abc import Iterable
 from importlib import metadata
 from pathlib import Path
 
-from PySide6.QtCore import QUrl, qVersion
-from PySide6.QtGui import QKeySequence, QTextCursor
+from PySide6.QtCore import Qt, QUrl, qVersion
+from PySide6.QtGui import QImage, QKeySequence, QTextCursor, QTextDocument
 from PySide6.QtWidgets import QListWidget, QSplitter, QTextBrowser, QWidget
 
 import umber_compass
@@ -30,14 +30,16 @@ PAGES = {
     "ramps": "Ramps",
     "handoff": "Hand-off",
     "checks": "Checks",
+    "glossary": "Glossary",
     "practices": "Practices",
     "keeping": "What is kept for you",
     "plan-format": "The plan file",
     "engine": "How fast it is",
 }
 KEYS, ABOUT = "keys", "about"
-_TITLES = PAGES | {KEYS: "Keys", ABOUT: "About"}
+_TITLES = PAGES | {KEYS: "Keyboard shortcuts", ABOUT: "About"}
 _MOST_PAGE = 1_000_000  # bytes
+_PICTURE_PX = 600  # across
 _LIBRARIES = ("PySide6-Essentials", "numpy", "scipy", "pillow", "msgspec", "platformdirs")
 _HANDS = (
     ("Wheel, or pinch", "zoom round the pointer"),
@@ -45,7 +47,7 @@ _HANDS = (
     ("Hold B; O", "the picture before the last change; as it was opened"),
     ("Hold F; L; A; K", "the flat colours; lights off; ambient only; key only"),
     ("E; Shift+E", "focus on what is pointed at, or chosen; on the place pointed at"),
-    ("Hold W", "value, hue, chroma and detail neutral in turn"),
+    ("Hold W", "value, hue, chroma and detail taken away in turn"),
     ("Drag across a chosen card; comma, full stop", "turn its hues"),
     ("Ctrl and a click, Space; Return", "choose more studies; make one current"),
     ("Esc", "back from the picture alone"),
@@ -76,14 +78,15 @@ class Help(QWidget):
         halves.setSizes([170, 690])
         in_row(halves, margins=(12, 12, 12, 12), on=self)
 
-    def open(self, page: str) -> None:
-        """Bring a page to sight."""
+    def open(self, page: str, part: str = "") -> None:
+        """Bring a page to sight, at the heading of a part where it has one."""
         self.setStyleSheet(theme.sheet())
         self.setPalette(theme.palette())
         self.setAutoFillBackground(True)
         self.pages.setCurrentRow(list(_TITLES).index(page))
         self._show(page)
         self.show()
+        self._bring(part)
         self.raise_()
         self.activateWindow()
 
@@ -104,7 +107,49 @@ class Help(QWidget):
             form.setTopMargin(14 if form.headingLevel() else 0)
             QTextCursor(block).setBlockFormat(form)
             block = block.next()
+        self._fit_pictures()
         self.text.verticalScrollBar().setValue(0)
+
+    def _fit_pictures(self) -> None:
+        """Pictures as wide as the page."""
+        document, found = self.text.document(), []
+        block = document.begin()
+        while block.isValid():
+            parts = block.begin()
+            while not parts.atEnd():
+                part = parts.fragment()
+                if part.isValid() and part.charFormat().isImageFormat():
+                    found.append((part.position(), part.charFormat().toImageFormat()))
+                parts += 1
+            block = block.next()
+        for at, form in found:
+            self._add_picture(form.name())
+            form.setWidth(_PICTURE_PX)
+            cursor = QTextCursor(document)
+            cursor.setPosition(at)
+            cursor.setPosition(at + 1, QTextCursor.MoveMode.KeepAnchor)
+            cursor.setCharFormat(form)
+
+    def _add_picture(self, name: str) -> None:
+        """A picture made as small as it is shown: a page would shrink it coarsely."""
+        ratio = self.devicePixelRatioF()
+        image = QImage(str(FOLDER / name)).scaledToWidth(
+            round(_PICTURE_PX * ratio), Qt.TransformationMode.SmoothTransformation
+        )
+        image.setDevicePixelRatio(ratio)
+        kind = QTextDocument.ResourceType.ImageResource.value
+        self.text.document().addResource(kind, QUrl(name), image)
+
+    def _bring(self, part: str) -> None:
+        """Scroll to a heading."""
+        block = self.text.document().begin()
+        while part and block.isValid():
+            if block.blockFormat().headingLevel() and block.text() == part:
+                layout = self.text.document().documentLayout()
+                top = layout.blockBoundingRect(block).top()
+                self.text.verticalScrollBar().setValue(round(top))
+                return
+            block = block.next()
 
     def _follow(self, link: QUrl) -> None:
         """A link to another page, or to a place in this one."""
@@ -116,7 +161,7 @@ class Help(QWidget):
 
     def _keys(self) -> str:
         """Every action with a key, by its menu, and what hands do."""
-        lines = ["# Keys"]
+        lines = ["# Keyboard shortcuts"]
         keyed = [a for a in self._actions if a.keys]
         for menu in dict.fromkeys(a.found_in[0].menu for a in keyed):
             rows = [a for a in keyed if a.found_in[0].menu == menu]

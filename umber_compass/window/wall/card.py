@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.theme import THEME, font
-from umber_compass.window.widgets.whole_px import draw_image
+from umber_compass.window.widgets.whole_px import draw_image, paint_coming
 
 STRIP, WORDS = 12, 42  # px, heights below the picture
 _GAP = 5  # px between picture and strip
@@ -33,7 +33,7 @@ def paint_card(painter: QPainter, box: QRectF, face: CardFace, focused: bool) ->
     """A card in its box."""
     picture = QRectF(box.x(), box.y(), box.width(), box.height() - BELOW)
     if face.bitmap is None:
-        painter.fillRect(picture, THEME.colour("well"))
+        paint_coming(painter, picture, "…")
     else:
         draw_image(painter, picture, face.bitmap.image)
     strip = QRectF(box.x(), picture.bottom() + _GAP, box.width(), STRIP)

@@ -9,7 +9,9 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from umber_compass.colour.packed import Packed
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.theme import THEME
-from umber_compass.window.widgets.whole_px import draw_image, fitted
+from umber_compass.window.widgets.whole_px import draw_image, fitted, paint_coming
+
+_WAITING = 0.35  # how much of a picture is seen while the next is worked out
 
 
 class PictureBox(QWidget):
@@ -27,15 +29,23 @@ class PictureBox(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, grows)
         self._bitmap: Bitmap | None = None
         self._image = QImage()
+        self._waits = False
+        self.coming = ""  # said where there is no picture yet
         self.over: Callable[[QPainter, QRectF], object] | None = None
 
     def sizeHint(self) -> QSize:
         return QSize(300, 220)
 
+    def wait(self, says: str) -> None:
+        """The next picture is being worked out: this one is dimmed till then."""
+        self.coming, self._waits = says, True
+        self.update()
+
     def show_packed(self, packed: Packed | None) -> None:
         """Show a picture, (h, w) 0x00RRGGBB; or none."""
         self._bitmap = None if packed is None else Bitmap(packed)
         self._image = QImage() if self._bitmap is None else self._bitmap.image
+        self.coming, self._waits = "", False
         self.update()
 
     def show_image(self, image: QImage) -> None:
@@ -58,9 +68,13 @@ class PictureBox(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         if self._image.isNull():
+            if self.coming:
+                paint_coming(painter, QRectF(self.rect()), self.coming)
             return
         box = self.frame()
+        painter.setOpacity(_WAITING if self._waits else 1.0)
         draw_image(painter, box, self._image)
+        painter.setOpacity(1.0)
         painter.setPen(QPen(THEME.colour("line"), 1))
         painter.drawRect(box.adjusted(0, 0, -1, -1))
         if self.over is not None:

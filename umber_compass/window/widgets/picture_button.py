@@ -8,7 +8,7 @@ from umber_compass.colour.packed import Packed
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.peek_button import PeekButton
 from umber_compass.window.widgets.theme import THEME, font
-from umber_compass.window.widgets.whole_px import draw_image, fitted
+from umber_compass.window.widgets.whole_px import draw_image, fitted, paint_coming
 
 _PICTURE = QSize(104, 92)
 _NAME_PX = 22
@@ -53,7 +53,7 @@ class PictureButton(PeekButton):
         room = QRectF(2, 2, self.width() - 4, self.height() - self._name_px - 3)
         box = room
         if self._bitmap is None:
-            painter.fillRect(room, THEME.colour("well"))
+            paint_coming(painter, room, "…")
         else:
             box = fitted(room, self._bitmap.image)
             painter.setOpacity(_WAITING if self._waits else 1.0)

@@ -26,6 +26,11 @@ class Tabs(QWidget):
         line.addStretch(1)
         self.buttons[0].setChecked(True)
 
+    @property
+    def title(self) -> str:
+        """The title of the page that is open."""
+        return next((b.text() for b in self.buttons if b.isChecked()), "")
+
 
 class Pages(QStackedWidget):
     """Pages under their tabs, which are a widget of their own: `tabs`."""

@@ -133,6 +133,7 @@ def palette() -> QPalette:
         (QPalette.ColorRole.Highlight, room.ink),
         (QPalette.ColorRole.HighlightedText, room.ground),
         (QPalette.ColorRole.PlaceholderText, room.quiet),
+        (QPalette.ColorRole.Link, room.ink),
     ):
         made.setColor(role, QColor(part))
     for role in (

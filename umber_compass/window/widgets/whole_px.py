@@ -1,7 +1,10 @@
-"""Small pictures whose every px counts: drawn at whole multiples, never smoothed."""
+"""Small pictures: those whose every px counts are drawn at whole multiples, never smoothed; where
+one is still to come, words stand in its place."""
 
-from PySide6.QtCore import QRectF
+from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QImage, QPainter
+
+from umber_compass.window.widgets.theme import THEME, font
 
 _MOST_SIDE = 128  # px, of a picture that is drawn px by px
 
@@ -30,3 +33,13 @@ def draw_image(painter: QPainter, box: QRectF, image: QImage) -> None:
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, smooth)
     painter.drawImage(box, image)
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, True)
+
+
+def paint_coming(painter: QPainter, box: QRectF, says: str, well: bool = True) -> None:
+    """Words in the middle of a box, over a well where a picture will be."""
+    if well:
+        painter.fillRect(box, THEME.colour("well"))
+    painter.setFont(font(12))
+    painter.setPen(THEME.colour("ink"))
+    middle = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap
+    painter.drawText(box.adjusted(6, 2, -6, -2), middle, says)

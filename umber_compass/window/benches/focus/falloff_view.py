@@ -14,6 +14,7 @@ from umber_compass.steps.focus.falloff import MOST, UNITS, Spot, Spots
 from umber_compass.window.widgets.instrument import Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
+from umber_compass.window.widgets.whole_px import paint_coming
 
 FOOT, _HANDLE, REACH = 18, 5.0, 9.0  # px
 CORNERS = (("near", 1), ("far", 1), ("near", 0), ("far", 0))  # as keys go through them
@@ -34,6 +35,7 @@ class FalloffView(Instrument):
         self._wish = Falloff(near=(0, 0.3), far=(0, 0.1))
         self._selected = ""
         self._current = 0
+        self.empty = self.tr("Looking for the focus …")  # said where nothing falls off
 
     def show_spots(
         self, spots: Spots, names: dict[str, str], of: FalloffOf, wish: Falloff, selected: str
@@ -41,6 +43,7 @@ class FalloffView(Instrument):
         """Regions against their distance, in one of the three, and what is wished of it."""
         self._spots, self._names, self._of = spots.spots, names, of
         self._wish, self._selected = wish, selected
+        self.empty = self.tr("Set a focus to see how things fall off from it")
         self.update()
 
     def room(self) -> QRectF:
@@ -68,10 +71,7 @@ class FalloffView(Instrument):
         ink, room = THEME.colour("ink"), self.room()
         painter.fillRect(QRectF(0, 0, self.width(), self.height() - FOOT), THEME.colour("well"))
         if not self._spots:
-            painter.setPen(ink)
-            painter.setFont(font(12))
-            text = self.tr("Set a focus to see how things fall off from it")
-            painter.drawText(room, Qt.AlignmentFlag.AlignCenter, text)
+            paint_coming(painter, room, self.empty, well=False)
         else:
             self._paint_band(painter)
             for place, radius, spot in self.spots():

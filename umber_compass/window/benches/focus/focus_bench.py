@@ -121,7 +121,7 @@ class FocusBench(Bench):
 
     def _say(self, derived: Derived, seen: Attention | None) -> None:
         if seen is None:
-            self.says.setText(self.tr("looking …"))
+            self.says.setText(self.tr("predicting what draws the eye …"))
             return
         by_label = {r.label: r.name for r in derived.regions}
         focus = listed([by_label[i] for i in seen.focus if i in by_label])

@@ -9,6 +9,7 @@ from umber_compass.steps.focus.pull import PARTS
 from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
+from umber_compass.window.widgets.whole_px import paint_coming
 
 _ROW, _SWATCH, _NAME, _NUMBER = 24, 16, 108, 46  # px
 GREYS = ("#1c1c1c", "#5c5c5c", "#8c8c8c", "#e0e0e0")  # of the four parts, in every room
@@ -74,6 +75,10 @@ class PullChart(Instrument):
 
     def paint(self, painter: QPainter) -> None:
         shown = self.shown()
+        if not shown:
+            says = self.tr("Predicting what draws the eye …")
+            paint_coming(painter, QRectF(self.rect()), says, well=False)
+            return
         top = max([b.total for b in shown] + [self._most or 0.0, 0.4])
         left = _NAME + _SWATCH + 12
         scale = (self.width() - left - _NUMBER) / (top * 1.02)

@@ -9,8 +9,9 @@ from umber_compass.window.widgets.fields import signed
 from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
+from umber_compass.window.widgets.whole_px import paint_coming
 
-ROW, _HEAD, _NAME, _REST = 30, 22, 104, 40  # px
+ROW, _HEAD, _NAME, _REST = 30, 22, 104, 60  # px
 _COLUMNS = 1 + len(PLACES)
 
 
@@ -28,6 +29,7 @@ class Chart(Instrument):
         self._selected = ""
         self._cell = (0, 0)
         self._seen = QRect()  # the part that is painted
+        self.setFixedHeight(_HEAD + 2 * ROW)
 
     def show_rows(self, rows: list[Row], selected: str) -> None:
         """The chart of a plan."""
@@ -65,6 +67,9 @@ class Chart(Instrument):
         painter.drawText(
             QRectF(self.width() - _REST, 0, _REST - 2, _HEAD - 4), right, self.tr("change L*")
         )
+        if not self.rows:
+            says = self.tr("Working out every material’s colours …")
+            paint_coming(painter, QRectF(0, _HEAD, self.width(), ROW), says, well=False)
         first, last = self._seen.top(), self._seen.bottom()
         for i, row in enumerate(self.rows):
             if first <= _HEAD + (i + 1) * ROW and _HEAD + i * ROW <= last:

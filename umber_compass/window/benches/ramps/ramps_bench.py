@@ -45,6 +45,8 @@ class RampsBench(Bench):
         self._lines: dict[tuple[str, int], RampLine] = {}
         self._waiting: list[tuple[str, int]] = []
         self._building = single_shot(self, 0, self._build_more)
+        self._coming = quiet(self.tr("The steps are being worked out …"))
+        self.column.addWidget(self._coming)
         self._list = QVBoxLayout()
         self._list.setSpacing(0)
         self._list.setContentsMargins(0, 0, 0, 0)
@@ -70,7 +72,7 @@ class RampsBench(Bench):
             line.addWidget(button)
             self.recipes[name] = button
         line.addStretch(1)
-        self.every = QCheckBox(self.tr("for every region"))
+        self.every = QCheckBox()
         line.addWidget(self.every)
         return line
 
@@ -113,6 +115,13 @@ class RampsBench(Bench):
         known = {r.id for r in derived.regions}
         self._derived = derived
         self._selected = selected if selected in known else derived.families[0]
+        names = {r.id: r.name for r in derived.regions}
+        self.every.setText(self.tr("for all {count} regions").format(count=len(names)))
+        line = self.tr(
+            "Ticked, a recipe or a number is given to every region; else to {name} alone"
+        )
+        self.every.setToolTip(line.format(name=names[self._selected]))
+        self._coming.setVisible(derived.ramps is None and not self.rows)
         if derived.ramps is not None:
             self._show_rows(derived, derived.ramps, selected)
         self._show_recipe(derived)

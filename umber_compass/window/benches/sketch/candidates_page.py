@@ -108,6 +108,9 @@ class CandidatesPage(QWidget):
         self._plan = plan
         same = before is not None and before.candidates is plan.candidates
         if self.isVisible() and not (same and before is not None and before.sketch is plan.sketch):
+            if not self.cards:
+                clear(self._grid)
+                self._grid.addWidget(quiet(self.tr("Reading the sketches …")), 0, 0)
             self.wanted.emit(self.way)
 
     def show_pictures(self, found: list[Shown]) -> None:

@@ -139,6 +139,7 @@ class ReadingPage(QWidget):
     def look(self) -> None:
         """Have what is told now previewed."""
         self.count.setText(self.tr("…"))
+        self.preview.wait(self.tr("Reading the sketch …"))
         self.looked.emit(self._kind(), dict(self._told))
 
     def _on_kind(self) -> None:
