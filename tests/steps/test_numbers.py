@@ -8,6 +8,7 @@ from msgspec.structs import replace
 from tests import scenes
 from umber_compass import document
 from umber_compass.demo.plans import DEMOS
+from umber_compass.plan import edits
 from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Ramp
 from umber_compass.plan.moods import MOODS
@@ -74,6 +75,16 @@ def focused(plan):
     return dark(replace(plan, regions=regions))
 
 
+def half_lost(plan):
+    """The largest region as a figure before all others; only some part from it in value."""
+    sea, sand = plan.regions[0].id, plan.regions[1].id
+    roles = {sea: "figure"}
+    regions = tuple(replace(r, role=roles.get(r.id, "ground")) for r in plan.regions)
+    own = edits.study(plan).colours
+    same = replace(own[sand], value=own[sea].value)
+    return edits.with_colours(replace(plan, regions=regions), {sand: same})
+
+
 # Numbers that decide over more than what checks find: which result they change, of which work.
 RESULTS = {
     "echo.small": (echoes, ("boat of neighbours", "boat", "hedgehog", "kettle", "bakery")),
@@ -96,6 +107,7 @@ class EveryNumber(scenes.InFolder):
             "boat of neighbours": (boat, choose_scheme("neighbours").apply(boat.plan)),
             "boat in hsb": (boat, set_all_recipes(Ramp(recipe="hsb-sum")).apply(boat.plan)),
             "boat with a focus": (boat, focused(boat.plan)),
+            "boat half lost": (boat, half_lost(boat.plan)),
             "hedgehog": (hedgehog, hedgehog.plan),
             "lit hedgehog": (hedgehog, light_on(hedgehog.plan)),
             "bakery": (bakery, bakery.plan),

@@ -52,7 +52,7 @@ class WithoutAPlan(InWindow):
         for title in ("Flats", "Line art", "Layered file", "Table group", "Lantern hedgehog"):
             self.assertIn(title, offered)
         on = {n for n, a in self.works.menus.of.items() if a.isEnabled()}
-        always = {"new", "open", "paste", "demo", "quit", "about", "help-keys"}
+        always = {"new", "open", "paste", "demo", "quit", "about", "help-keys", "help-here"}
         rooms = {n for n in self.works.menus.of if n.startswith("room-")}
         self.assertEqual(on, always | rooms | {f"help-{p}" for p in PAGES})
         wait(self.desk.opened, self.cards()["Lighthouse Bakery"].click)

@@ -36,7 +36,7 @@ class SmallViews(QObject):
         self.desk, self.strip = desk, strip
         self.timer = single_shot(self, _AFTER, self.ask)
         self._slow = single_shot(self, _DIM_AFTER, strip.wait)
-        self._step = ""
+        self._open, self._step = True, ""
         self._chosen: dict[str, list[str]] = {}  # by step
         self._bitmaps: list[Bitmap | None] = []
         self._made_from: tuple[object, ...] = ()
@@ -45,6 +45,7 @@ class SmallViews(QObject):
 
     def close(self) -> None:
         """Ask for nothing more."""
+        self._open = False
         self.timer.stop()
         self._slow.stop()
 
@@ -71,7 +72,7 @@ class SmallViews(QObject):
             grid = whole(derived.drawing.labels.shape, QUICK_PX)
             bitmap = live.grids.paint(derived, grid)
         bitmap = bitmap or live.bitmap
-        if bitmap is None or derived is None:
+        if bitmap is None or derived is None or not self._open:
             return
         # The things themselves, not their numbers: those are given anew when a thing is gone.
         made_from, was = (derived, bitmap, quick, *names), self._made_from
