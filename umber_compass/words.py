@@ -1,5 +1,6 @@
 """What is said to the artist: a template and its fields, filled where it is read."""
 
+from collections.abc import Callable
 from typing import TypeAlias
 
 import msgspec
@@ -27,6 +28,21 @@ def plain(text: str) -> str:
     are shown as a question, what steers a terminal as a space."""
     whole = text.encode("utf-8", "surrogateescape").decode("utf-8", "replace")
     return "".join(c if c.isprintable() else " " for c in whole)
+
+
+# Where a line may end: after a sentence, or else a clause.
+_ENDS = (". ", "; ", "  ", ", ")
+
+
+def whole_part(line: str, fits: Callable[[str], bool], ends: tuple[str, ...] = _ENDS) -> str:
+    """As much of a line as fits, ended where a sentence ends, or else a clause; dots say that there
+    is more. All of it where no part fits."""
+    heads = [line]
+    for end in ends:
+        parts = line.split(end)
+        some = (end.join(parts[:count]).rstrip(":") + " …" for count in range(1, len(parts)))
+        heads += [head for head in some if fits(head)]
+    return line if fits(line) else max(heads[1:], key=len, default=line)
 
 
 class Refusal(Exception):  # noqa: N818 - it is no fault of the program

@@ -128,6 +128,14 @@ class Wishes(Sight):
             "near-duplicates", {r.check for r in judging.measure_all(self.derive(self.plan))}
         )
 
+    def test_a_drawing_on_which_nothing_is_planned_is_told_nothing(self):
+        white = {r.id: Planned(slot="grey", value=96.0, chroma=0.0) for r in self.plan.regions}
+        plan = edits.with_colours(self.plan, white)
+        self.assertEqual(judging.measure_all(self.derive(plan)), [])
+        white[self.plan.regions[0].id] = Planned(slot="grey", value=60.0, chroma=0.0)
+        begun = edits.with_colours(self.plan, white)
+        self.assertTrue(judging.measure_all(self.derive(begun)))
+
 
 class Free(Sight):
     def test_a_picture_that_follows_none_is_free_and_its_families_lie_between_gaps(self):

@@ -43,7 +43,7 @@ class Pages(OnTheBoat):
             ]
             self.assertLessEqual(int(np.abs(levels[0].astype(int) - levels[1]).max()), 2)
         self.assertEqual(self.study.scheme.name, FREE)
-        self.assertEqual(page.supports.text(), "hues of their own")
+        self.assertEqual(page.supports.text(), "other hues")
         count = len(self.study.scheme.offsets)
         self.press(page.drop)
         self.assertEqual(len(self.study.scheme.offsets), count - 1)

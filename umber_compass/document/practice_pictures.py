@@ -16,9 +16,11 @@ _DRAWN = 40  # levels of the borders’ view, from which a border is drawn as a 
 
 
 def practice_pictures(derived: Derived, longer_px: int, tick: Tick = idle) -> dict[str, Packed]:
-    """By practice, the picture no larger than that: as it is; in grey; at one value; as a sprite;
-    as lines with colour under them."""
+    """By practice, the picture so many px wide or high: as it is; in grey; at one value; as a
+    sprite; as lines with colour under them."""
     small = np.ascontiguousarray(unpack(small_of(picture(derived), longer_px)))
+    more = max(1, longer_px // (2 * max(small.shape)))  # a sprite’s px are drawn larger
+    small = np.ascontiguousarray(small.repeat(more, 0).repeat(more, 1))
     told = about(derived, small.shape)
     return {
         "general": pack(small),

@@ -6,7 +6,7 @@ import numpy as np
 
 from umber_compass.colour.measured import levels_of
 from umber_compass.colour.packed import Levels, Packed, pack
-from umber_compass.colour.spaces import decode, encode, to_bytes
+from umber_compass.colour.spaces import decode, encode, oklab, oklab_to_linear, to_bytes
 from umber_compass.picture.mixes import Labels
 from umber_compass.steps.harmony.relativity import Reads
 from umber_compass.steps.pipeline import Derived
@@ -14,6 +14,7 @@ from umber_compass.words import Words, words
 
 _ROUND = 0.35  # of a region's box that is shown round it, to each side
 _LEAST = 0.12  # of the picture's width and height that is shown at least
+_MOST = 0.06  # OKLab, of a shift that is drawn (studio rule, docs/harmony.md)
 _SEEN = 1.0  # L*, and OKLab x 100, from which a shift is worth a word
 
 
@@ -40,7 +41,7 @@ def in_context(derived: Derived, found: Reads, most_px: int) -> Pair | None:
         if region.label < len(table):
             table[region.label] = _mean_levels([e.hex for e in derived.colours[region.id].ends])
     measured = pack(table[part])
-    table[label] = levels_of(found.seen)
+    table[label] = _shown(found)
     return Pair(measured, pack(table[part]))
 
 
@@ -54,6 +55,14 @@ def in_words(found: Reads, name: str) -> Words:
     if found.lighter < 0:
         line = "{name} looks {by:.0f} L* darker than it is"
     return words(line, name=name, by=abs(found.lighter))
+
+
+def _shown(found: Reads) -> Levels:
+    """The colour that a region looks like; the model makes too much of a strong surround."""
+    own, seen = (oklab(decode(levels_of(h) / 255)) for h in (found.hex, found.seen))
+    far = float(np.linalg.norm(seen - own))
+    part = min(1.0, _MOST / far) if far > 0 else 0.0
+    return to_bytes(encode(np.clip(oklab_to_linear(own + (seen - own) * part), 0, 1)))
 
 
 def _mean_levels(hexes: list[str]) -> Levels:

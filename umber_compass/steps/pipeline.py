@@ -38,7 +38,7 @@ from umber_compass.steps.harmony.given import grounds_for, suited
 from umber_compass.steps.harmony.mood import mood_rows
 from umber_compass.steps.harmony.places import parts_of, slot_places
 from umber_compass.steps.harmony.planned_levels import planned_levels
-from umber_compass.steps.harmony.readings import is_uncoloured, read_now
+from umber_compass.steps.harmony.readings import is_uncoloured, is_unpainted, read_now
 from umber_compass.steps.harmony.relativity import reads
 from umber_compass.steps.harmony.rose import rose
 from umber_compass.steps.harmony.touching import liveliness, touching_of
@@ -142,6 +142,7 @@ class Derived:
     slot_shares = stage(slot_shares, "scheme", "colours", "shares")
     given = stage(given_names, "regions", "colours")
     uncoloured = stage(is_uncoloured, "colours", "shares", "regions")
+    unpainted = stage(is_unpainted, "uncoloured", "colours", "regions")
     rose = stage(rose, "scheme", "colours", "shares", _ARC)
     readings = stage(read_now, "colours", "shares", "scheme.wheel")
     suited = stage(suited, "colours", "shares", "scheme.wheel")

@@ -76,8 +76,9 @@ class CheckSpec(NamedTuple):
 
     def results(self, derived: Derived) -> list[Result]:
         """What it says of a plan. It warns where the artist made a wish or took it over with a
-        practice, and of damage; a habit of the practice that is not kept is a note."""
-        if self.coloured and derived.uncoloured:
+        practice, and of damage; a habit of the practice that is not kept is a note. Of a drawing
+        on which nothing is planned yet it says nothing."""
+        if derived.unpainted or (self.coloured and derived.uncoloured):
             return []
         wished = self.always or self._is_wished(derived)
         return [r if wished or r.damage else _as_habit(r) for r in self.measure(derived)]

@@ -10,7 +10,7 @@ from umber_compass.steps.harmony.colour_words import colour_name
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles, wished_shares
-from umber_compass.steps.harmony.schemes import spec_of
+from umber_compass.steps.harmony.schemes import FREE, spec_of
 
 _NO_HUE = "#808080"  # what stands for the greys
 
@@ -26,6 +26,7 @@ class SlotShare(NamedTuple):
     hex: str
     name: str  # what its colours are called, as `teal`
     asked: bool = True  # whether the artist chose the scheme, or the share; else it is only usual
+    usual: bool = True  # whether the scheme has a usual share for it; a free one has none
 
 
 def hue_shown(wheel: Wheel, angle_deg: float) -> str:
@@ -74,13 +75,13 @@ def slot_shares(
             held[end.slot] = held.get(end.slot, 0.0) + shares[region_id] / len(colour.ends)
     parts = {n.slot: n.part for n in spec_of(scheme).needles}
     angles, wheel = needle_angles(scheme), scheme.wheel
-    rows = []
+    rows, usual = [], scheme.name != FREE
     for slot, wished in wished_shares(scheme).items():
         now, asked = held.get(slot, 0.0), scheme.chosen or slot in scheme.shares
         if slot == "grey":
-            rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE, "grey", asked))
+            rows.append(SlotShare(slot, "greys", None, now, wished, _NO_HUE, "grey", asked, usual))
             continue
         angle = angles[slot]
         shown, word = hue_shown(wheel, angle), hue_word(wheel, angle)
-        rows.append(SlotShare(slot, parts[slot], angle, now, wished, shown, word, asked))
+        rows.append(SlotShare(slot, parts[slot], angle, now, wished, shown, word, asked, usual))
     return rows

@@ -20,6 +20,8 @@ from umber_compass.steps.harmony.schemes import FREE, SCHEMES
 _OUTSIDE_DEG = 18.0  # OKLCh degrees from a needle, beyond which a colour is outside
 _GAP_DEG = 24.0  # between hue families, OKLCh degrees
 _MOST_FAMILIES = 4
+_ONE_VALUE = 3.0  # L*, within which values are one
+_PAPER, _PAPER_APART = 65.0, 18.0  # L* of paper at least, and how much its areas may differ
 _LEAST_SHARE = 0.002  # of the picture, of what is said to be outside
 
 
@@ -77,6 +79,18 @@ def is_uncoloured(
         for e in colours[r.id].ends
     ]
     return uncoloured(*np.array(ends or [(0.0, 1.0)]).T)
+
+
+def is_unpainted(
+    uncoloured: bool, colours: Mapping[str, RegionColour], regions: tuple[Region, ...]
+) -> bool:
+    """Whether nothing is planned yet: no colour, and one value for all but the lines, as a line
+    drawing has when it is brought in."""
+    values = [e.value for r in regions if r.role != "line" for e in colours[r.id].ends]
+    if not uncoloured or not values:
+        return uncoloured
+    apart = max(values) - min(values)
+    return apart < _ONE_VALUE or (apart < _PAPER_APART and min(values) > _PAPER)
 
 
 def _outside(

@@ -39,7 +39,7 @@ class SchemeSpec(NamedTuple):
 
 
 # The choices of a sentence in which nothing supports, and nothing answers; and of a free one.
-UNBOUND = ("hues of their own", "no rule")
+UNBOUND = ("other hues", "no rule")
 ALONE = ("without neighbours", "without an opposite")
 # One row is one scheme, a line is one hue; the formatter would make fifteen lines of each.
 # fmt: off

@@ -20,13 +20,14 @@ from PySide6.QtWidgets import (
 from umber_compass.steps.checks import CHECKS, Fix, Result
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.theme import THEME, font
-from umber_compass.words import words
+from umber_compass.words import whole_part, words
 
 SHOWN = 3
 _GATHER = 5  # results of a kind from which they are one line
 _LEAST_PX, _MOST_SHARE = 180, 0.33  # px, and share of the window's height, that lines may take
 _BUTTON_MOST_PX = 212  # beyond which its words are cut
 _BUTTON_PX = 140  # to which a button with many words may be drawn in
+_ENDS = (": ", " to chroma", " to ", ", ")  # where a button’s words may end
 PREVIEW_AFTER = 150  # ms of rest on a button
 
 
@@ -156,10 +157,9 @@ class Row(QFrame):
         button.setMinimumWidth(_BUTTON_PX)
         button.setMaximumWidth(most)
         # What it would bring elsewhere makes a long line: the head of it here, all of it on rest.
-        cut = QFontMetrics(font(13, True)).elidedText(
-            _head(best), Qt.TextElideMode.ElideRight, most - 24
-        )
-        button.setText(cut)
+        fits, room = QFontMetrics(font(13, True)), most - 24
+        said = whole_part(_head(best), lambda t: fits.horizontalAdvance(t) <= room, _ENDS)
+        button.setText(fits.elidedText(said, Qt.TextElideMode.ElideRight, room))
         button.setToolTip(str(best.text))
         button.setAccessibleName(str(best.text))
         layout.addWidget(button)

@@ -1,18 +1,16 @@
 """The line under the views: what happened, what was refused, and beside it what goes on."""
 
-from collections.abc import Callable
-
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QLabel, QPushButton, QSizePolicy, QWidget
 
 from umber_compass.window.widgets.rows import in_row
+from umber_compass.words import whole_part
 
 # Height of one line, and of two: a refusal, or a clause that is too long, may need them. The button
 # is no higher than a line, or the picture above would move each time something takes long.
 _PLAIN_PX, _WRAPPED_PX = 20, 34
 _LEAST_ROOM = 240  # px
-_MARKS = (". ", "; ", "  ", ", ")  # where a line may end
 
 
 class Notice(QWidget):
@@ -63,7 +61,7 @@ class Notice(QWidget):
         shown.style().polish(shown)
         shown.setToolTip("" if refused else line)
         fits, room = shown.fontMetrics().horizontalAdvance, max(shown.width() - 8, _LEAST_ROOM)
-        whole = line if refused else _whole(line, lambda text: fits(text) <= room)
+        whole = line if refused else whole_part(line, lambda text: fits(text) <= room)
         wraps = refused or fits(whole) > room
         shown.setWordWrap(wraps)
         shown.setText(f"▲  {line}" if refused else whole)
@@ -90,17 +88,3 @@ class Notice(QWidget):
 
     def _stop(self) -> None:
         self.stopped.emit(self._kind)
-
-
-def _whole(line: str, fits: Callable[[str], bool]) -> str:
-    """As much of a line as fits, ended where a sentence ends, or else a clause; dots say that there
-    is more. Its first clause where none fits."""
-    if fits(line):
-        return line
-    for mark in _MARKS:
-        parts = line.split(mark)
-        for count in range(len(parts) - 1, 0, -1):
-            head = mark.join(parts[:count]).rstrip(":") + " …"
-            if fits(head):
-                return head
-    return line

@@ -12,6 +12,7 @@ from umber_compass.window.widgets.whole_px import draw_image, fitted, paint_comi
 
 _PICTURE = QSize(104, 92)
 _NAME_PX = 22
+_LEAST_HIGH, _MOST_PX = 0.3, 190  # of its width; px
 _WAITING = 0.35  # how much of a picture is seen that is of an earlier plan
 
 
@@ -27,15 +28,31 @@ class PictureButton(PeekButton):
         self.setCheckable(True)
         self.setToolTip(says)
         self.setAccessibleDescription(says)
-        self.setMinimumSize(self.sizeHint())
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setMinimumWidth(room.width())
+        if not named:
+            self.setMinimumHeight(room.height())
+        grows = QSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        grows.setHeightForWidth(named)
+        self.setSizePolicy(grows)
 
     def sizeHint(self) -> QSize:
         return QSize(self._room.width(), self._room.height() + self._name_px)
 
+    def hasHeightForWidth(self) -> bool:
+        return self._name_px == _NAME_PX
+
+    def heightForWidth(self, width: int) -> int:
+        """As high as its picture is, within bounds."""
+        shape = (4, 5) if self._bitmap is None else self._bitmap.packed.shape
+        high = min(max(shape[0] / shape[1], _LEAST_HIGH), 1.0)
+        return int(min(round(width * high), _MOST_PX)) + self._name_px
+
     def show_packed(self, packed: Packed) -> None:
         """Its picture, (h, w) 0x00RRGGBB."""
+        other = self._bitmap is None or self._bitmap.packed.shape != packed.shape
         self._bitmap, self._waits = Bitmap(packed), False
+        if other:
+            self.updateGeometry()
         self.update()
 
     def wait(self) -> None:

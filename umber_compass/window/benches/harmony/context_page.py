@@ -56,8 +56,8 @@ class ContextPage(Page):
         for i, (box, says) in enumerate(
             ((self.measured, self.tr("as it is")), (self.looks, self.tr("as it looks")))
         ):
-            pair.addWidget(box, 0, i)
-            pair.addWidget(quiet(says), 1, i)
+            pair.addWidget(quiet(says), 0, i)
+            pair.addWidget(box, 1, i)
             pair.setColumnStretch(i, 1)
         self.column.addLayout(pair)
         self.says = QLabel()

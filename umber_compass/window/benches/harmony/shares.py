@@ -68,7 +68,7 @@ class Shares(Instrument):
         painter.setFont(font(13))
         line = self.tr("{now:.0%}, goal {wished:.0%}")
         if not row.asked:
-            line = self.tr("{now:.0%}, usually {wished:.0%}")
+            line = self.tr("{now:.0%}, usually {wished:.0%}") if row.usual else "{now:.0%}"
         said = line.format(now=row.now, wished=row.wished)
         angle = "" if row.angle_deg is None else f"  {row.angle_deg:.0f}°"
         metrics = painter.fontMetrics()
@@ -81,6 +81,8 @@ class Shares(Instrument):
         painter.drawText(QRectF(left, top, width, 18), right, said)
         painter.fillRect(QRectF(left, top + 20, width, 9), THEME.colour("well"))
         painter.fillRect(QRectF(left, top + 20, width * min(row.now, 1), 9), QColor(row.hex))
+        if not (row.asked or row.usual):
+            return
         tick = left + min(max(1.5, width * row.wished), width - 1.5)
         painter.setPen(QPen(THEME.colour("ink"), 5 if focused else 3))
         painter.drawLine(QPointF(tick, top + 17), QPointF(tick, top + 32))
