@@ -132,9 +132,9 @@ class Boat(scenes.InFolder):
     def test_a_stray_is_said_of_its_arc_and_of_a_given_colour(self):
         for scheme, own, said in (
             ("one-hue", planned(turn=60.0), "outside the lead’s arc"),
-            ("one-hue", Pinned(hex="#7060c0"), "outside the lead’s arc, but its colour is given"),
+            ("one-hue", Pinned(hex="#7060c0"), "outside the lead’s arc, but its colour is fixed"),
             ("opposites", planned(slot="B", turn=60.0), "outside B’s arc"),
-            ("opposites", Pinned(hex="#2f9fc4"), "outside B’s arc, but its colour is given"),
+            ("opposites", Pinned(hex="#2f9fc4"), "outside B’s arc, but its colour is fixed"),
         ):
             with self.subTest(said):
                 wheel = scenes.scheme(scheme, "perceptual", 100.0)

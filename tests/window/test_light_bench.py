@@ -197,7 +197,7 @@ class Zooming(InWindow):
         np.testing.assert_allclose(self.stage.to_picture(corner), (1279, 959), atol=3)
         self.works.menus.run("zoom-one")
         self.assertAlmostEqual(self.stage.scale * 100, 100, delta=0.1)
-        self.assertEqual(self.parts.notice.text(), "Shown at 100 % of its px")
+        self.assertEqual(self.parts.notice.text(), "Shown at 100 % of its actual size")
         self.works.menus.run("zoom-fit")
         self.assertEqual(self.stage.frame().center(), self.stage.rect().toRectF().center())
         for _ in range(60):

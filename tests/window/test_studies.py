@@ -137,7 +137,7 @@ class Wall(OnTheBoat):
         self.assertAlmostEqual(compare.seam, 0.25, delta=0.01)
         QTest.keyClick(compare, Qt.Key.Key_Right)
         self.assertAlmostEqual(compare.seam, 0.30, delta=0.01)
-        self.assertEqual(compare._rows[0].title, "focus leads by")
+        self.assertEqual(compare._rows[0].title, "focus stands out")
         self.press(self.wall.back)
         self.assertTrue(self.grid.isVisible())
         self.click(3, more=True)

@@ -34,7 +34,7 @@ def members(plan: Plan, group: str) -> list[str]:
 
 
 def move_group(group: str, by: float, merge: bool = True) -> Edit:
-    """A group's values moved together, L*; given and locked colours stay."""
+    """A group's values moved together, L*; fixed and locked colours stay."""
 
     def change(plan: Plan) -> Plan:
         return shift_colours({r: Shift(value=by) for r in members(plan, group)})(plan)

@@ -38,7 +38,7 @@ _FULL_WARMTH = 0.08  # OKLab toward a pole, at 100 % (studio rule, docs/harmony.
 def lay_gradation(regions: Iterable[str], kind: Kind, amount: float, way: Way) -> Edit:
     """Some regions with a gradation over them: at the beginning of the way half the amount is
     added, at its end half is taken. A region of one colour becomes a gradient along the way, the
-    ends of another are moved by where they lie. Given and locked colours stay."""
+    ends of another are moved by where they lie. Fixed and locked colours stay."""
     chosen = tuple(regions)
     most = KINDS[kind][1]
     kept = min(max(amount, -most), most)

@@ -28,7 +28,7 @@ def moody(plan: Plan, name: str, shares: dict[str, float]) -> Plan:
 
 def brought_within(plan: Plan, shares: dict[str, float]) -> Plan:
     """A plan whose temperature, chroma, key and contrast are brought within what its mood wishes,
-    each by the least; given and locked colours stay."""
+    each by the least; fixed and locked colours stay."""
     mood = study(plan).mood
     if mood is None:
         return plan

@@ -58,8 +58,8 @@ def numbers_of(begin: Derived, tick: Tick = idle) -> Numbers:
 def _lead(derived: Derived) -> Figure:
     seen = derived.attention
     if seen is None or not seen.focus or seen.rival is None:
-        return Figure("lead", "focus leads by", "no focus", None, 1)
-    return Figure("lead", "focus leads by", f"{seen.lead:.2f} times", seen.lead, 1)
+        return Figure("lead", "focus stands out", "no focus", None, 1)
+    return Figure("lead", "focus stands out", f"{seen.lead:.2f} times", seen.lead, 1)
 
 
 def _parting(derived: Derived) -> Figure:

@@ -56,7 +56,7 @@ class StageGestures(QObject):
         if self.stage.hand.mode not in BRUSHES or key not in steps:
             return False
         self.stage.hand.turn_brush(steps[Qt.Key(key)])
-        line = self.tr("Brush: {px:.0f} px of the stage").format(px=self.stage.hand.brush)
+        line = self.tr("Brush: {px:.0f} px wide on screen").format(px=self.stage.hand.brush)
         self.desk.told.emit(line, False)
         return True
 

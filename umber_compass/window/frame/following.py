@@ -175,7 +175,7 @@ class Following(QObject):
         """How large the picture is shown."""
         stage = self.layout.stage
         percent = stage.scale * stage.devicePixelRatioF() * 100
-        line = self.tr("Shown at {zoom:.0f} % of its px").format(zoom=percent)
+        line = self.tr("Shown at {zoom:.0f} % of its actual size").format(zoom=percent)
         self.layout.notice.tell(line, False)
 
     def can_hold(self, what: str) -> bool:

@@ -32,7 +32,7 @@ def _measure(derived: Derived) -> list[Result]:
     for slot, some in sorted(slots.items()):
         share = 100 * sum(some.values())
         if share > most and share < whole - 0.05:  # else it is said already
-            of = "given colours" if slot == "given" else f"hue {slot}"
+            of = "fixed colours" if slot == "given" else f"hue {slot}"
             found.append(
                 _result(derived, some, share, most, "note", f"Strong colour of {of} is common")
             )

@@ -18,8 +18,8 @@ NAME = "hue-off-scheme"
 _SAYS = {  # by whether it is the lead's arc, and whether the colour is given
     (True, False): "{measured:.3g}° outside the lead’s arc",
     (False, False): "{measured:.3g}° outside {slot}’s arc",
-    (True, True): "{measured:.3g}° outside the lead’s arc, but its colour is given",
-    (False, True): "{measured:.3g}° outside {slot}’s arc, but its colour is given",
+    (True, True): "{measured:.3g}° outside the lead’s arc, but its colour is fixed",
+    (False, True): "{measured:.3g}° outside {slot}’s arc, but its colour is fixed",
 }
 
 

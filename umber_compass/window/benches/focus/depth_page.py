@@ -38,7 +38,7 @@ class DepthPage(QWidget):
         says = quiet(
             self.tr(
                 "Far things have less contrast and chroma, and more air before them. Drag a bar: "
-                "the whole group follows; given and locked colours stay."
+                "the whole group follows; fixed and locked colours stay."
             )
         )
         says.setWordWrap(True)

@@ -22,7 +22,7 @@ class FixedPage(Page):
     def __init__(self) -> None:
         super().__init__()
         self._derived: Derived | None = None
-        self.head(self.tr("Given colours"))
+        self.head(self.tr("Fixed colours"))
         self.given = quiet("")
         self.given.setWordWrap(True)
         self.column.addWidget(self.given)
@@ -82,10 +82,10 @@ class FixedPage(Page):
         self._derived = derived
         any_given = bool(derived.given)
         none = self.tr(
-            "No colour is given. Choose what must stay, such as a skin or a costume, and pin it "
+            "No colour is fixed. Choose what must stay, such as a skin or a costume, and pin it "
             "with Ctrl+L: schemes and grounds are then ranked by how they suit it."
         )
-        line = self.tr("Given, and staying as the scheme turns: {names}.").format(
+        line = self.tr("Fixed, and staying as the scheme turns: {names}.").format(
             names=", ".join(derived.given)
         )
         self.given.setText(line if any_given else none)
@@ -117,5 +117,5 @@ def _in_words(found: Suited, given: list[str]) -> str:
     off = ", ".join(f"{n} {d:.0f}°" for n, d in list(zip(given, found.off, strict=False))[:3])
     free = ", ".join(found.free)
     if free:
-        return str(words("off by {off}; {free} free", off=off, free=free))
-    return str(words("off by {off}; no hue left free", off=off))
+        return str(words("{off} away; {free} still free", off=off, free=free))
+    return str(words("{off} away; no hue left free", off=off))

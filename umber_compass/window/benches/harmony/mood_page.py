@@ -72,7 +72,7 @@ class MoodPage(Page):
             self.tr("The picture in each mood"),
             self.tr(
                 "Hover to preview, click to take it. These are conventions of picture books and "
-                "posters, not laws; given and locked colours stay."
+                "posters, not laws; fixed and locked colours stay."
             ),
         )
         self.pictures = {name: self._build_picture(name) for name in SHOWN}

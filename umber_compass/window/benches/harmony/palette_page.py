@@ -75,9 +75,9 @@ class PalettePage(Page):
     def _build_extras(self) -> None:
         line = QHBoxLayout()
         line.setSpacing(6)
-        line.addWidget(quiet(self.tr("beside")))
+        line.addWidget(quiet(self.tr("extra colours")))
         self.extras = Swatches(120, 22)
-        self.extras.setToolTip(self.tr("Colours of no region; a click takes one away"))
+        self.extras.setToolTip(self.tr("Colours that no region has; a click takes one away"))
         self.extras.picked.connect(lambda h: self.want(remove_extra(h)))
         line.addWidget(self.extras)
         for text, hex_text, says in (
@@ -95,7 +95,7 @@ class PalettePage(Page):
         self.paste.clicked.connect(self._take_copied)
         line.addWidget(self.paste)
         line.addStretch(1)
-        line.addWidget(quiet(self.tr("budget")))
+        line.addWidget(quiet(self.tr("colours at most")))
         self.budget = SettingField("budget")
         self.budget.setSpecialValueText(self.tr("none"))
         self.budget.asked.connect(self.edit_wanted)

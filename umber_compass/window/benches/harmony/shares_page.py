@@ -4,11 +4,13 @@ from functools import partial
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QToolButton
 
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.scheme_edits import pull_into
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.harmony.page import Page
+from umber_compass.window.benches.harmony.shares import Shares
 from umber_compass.window.widgets.dots import Swatches
 from umber_compass.window.widgets.nudge import Nudge
 from umber_compass.window.widgets.rows import in_row
@@ -22,6 +24,11 @@ class SharesPage(Page):
 
     def __init__(self) -> None:
         super().__init__()
+        self.bars = Shares()
+        self.bars.wished.connect(lambda s, x: self.want(change_setting("share.SLOT", x, s)))
+        self.bars.began.connect(self.began)
+        self.bars.ended.connect(self.ended)
+        self.column.addWidget(self.bars)
         self.head(
             self.tr("Shares in numbers"),
             self.tr(
@@ -36,7 +43,7 @@ class SharesPage(Page):
             "",
             self.tr("slot"),
             self.tr("holds"),
-            self.tr("wished"),
+            self.tr("goal"),
             self.tr("chroma"),
             self.tr("arc"),
         )
@@ -75,6 +82,7 @@ class SharesPage(Page):
         return in_row(self.whose, (self.pull, 1), gap=8)
 
     def show_page(self, derived: Derived, selected: str) -> None:
+        self.bars.show_rows(derived.slot_shares)
         found = {row.slot: row for row in derived.slot_shares}
         for slot, row in self.rows.items():
             mine = found.get(slot)

@@ -40,7 +40,7 @@ class UnifyPage(Page):
         self._derived: Derived | None = None
         self._selected, self._under = "", ""
         says = quiet(
-            self.tr("Drag a bar: the picture follows. Given and locked colours stay as they are.")
+            self.tr("Drag a bar: the picture follows. Fixed and locked colours stay as they are.")
         )
         says.setWordWrap(True)
         self.column.addWidget(says)
@@ -189,9 +189,9 @@ class UnifyPage(Page):
         self.lively.setText(
             self.tr("no two touching regions are alike in value")
             if lively is None
-            else self.tr("lively {now:.1f} CIEDE2000, fine from {low:g} to {high:g}").format(
-                now=lively, low=derived.rules["lively.low"], high=derived.rules["lively.high"]
-            )
+            else self.tr(
+                "now {now:.1f} CIEDE2000 lively; a quiet palette has {low:g} to {high:g}"
+            ).format(now=lively, low=derived.rules["lively.low"], high=derived.rules["lively.high"])
         )
         offered = _grounds(derived)
         if self._under not in [hex_text for _, hex_text in offered]:

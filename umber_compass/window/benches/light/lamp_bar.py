@@ -58,7 +58,7 @@ class LampBar(QWidget):
             says=self.tr("The lamp’s hue: about 60 is orange, 110 yellow, 230 sky blue."),
         )
         self.round = NumberField(
-            self.tr("Degrees round the frame, from above"),
+            self.tr("Side it shines from, degrees from above"),
             -1,
             360,
             "°",
@@ -84,7 +84,7 @@ class LampBar(QWidget):
             (self.tr("hue"), self.hue),
         )
         self._place = self._line(
-            (self.tr("round the frame"), self.round),
+            (self.tr("side"), self.round),
             (self.tr("off the front"), self.off),
             (self.tr("softness"), self.soft),
         )

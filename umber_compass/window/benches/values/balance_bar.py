@@ -74,7 +74,7 @@ class BalanceBar(QWidget):
         menu = QMenu(self)
         head = self.tr("These cannot all be met; let go of one:")
         if not conflict:
-            head = self.tr("Each can be met alone, but what is locked or given forbids it")
+            head = self.tr("Each can be met alone, but what is locked or fixed forbids it")
         menu.addSection(head)
         title = menu.addAction(head)
         title.setEnabled(False)
