@@ -93,6 +93,8 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     if not any(steps) or "palette" in steps:
         _lay(window, plan)
         window.grab().save(str(folder / "palette.png"))
+    if not any(steps) or "mood" in steps:
+        _mood(window, plan, folder)
     window.close()
     held.cleanup()
     del application
@@ -202,6 +204,24 @@ def _lay(window: "MainWindow", plan: Path) -> None:
     bench.library.list.setCurrentRow(titles.index("Snow by lamplight"))
     bench.library.lay.click()
     _settle(window)
+
+
+def _mood(window: "MainWindow", plan: Path, folder: Path) -> None:
+    """The demo in every mood; and as each practice looks at it."""
+    from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
+
+    window.works.files.open_path(plan, demo=True)
+    _settle(window)
+    window.works.steps.open("harmony")
+    bench = window.works.layout.benches["harmony"]
+    assert isinstance(bench, HarmonyBench)
+    bench.open_page(bench.mood)
+    _settle(window)
+    window.grab().save(str(folder / "mood.png"))
+    bench.open_page(bench.wheel_page)
+    window.works.steps.toggle_drawer("practice")
+    _settle(window)
+    window.grab().save(str(folder / "practice.png"))
 
 
 def _settle(window: "MainWindow") -> None:
