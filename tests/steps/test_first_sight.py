@@ -111,9 +111,20 @@ class Wishes(Sight):
     def test_what_is_dark_all_over_stands_first_and_a_night_with_lights_does_not(self):
         dark = judging.measure_all(self.derive(self.lit_up(12, 14, 13, 15, 16)))
         self.assertEqual((dark[0].check, dark[0].level), ("drift", "warning"))
-        night = judging.measure_all(self.derive(self.lit_up(8, 12, 60, 90, 95)))
-        self.assertNotEqual(night[0].check, "drift")
+        night = judging.measure_all(self.derive(self.lit_up(8, 62, 10, 90, 95)))
+        self.assertEqual((night[0].check, night[0].level), ("figure-merges", "warning"))
         self.assertEqual([r.level for r in night if r.check == "drift"], ["note"])
+
+    def test_that_nothing_leads_stands_before_what_is_only_habit(self):
+        hull = self.plan.regions[2].id
+        roles = {hull: "figure"}
+        behind = tuple(replace(r, role=roles.get(r.id, "middle ground")) for r in self.plan.regions)
+        dull = {r.id: Planned(slot="A", value=84.0, chroma=0.03) for r in behind}
+        dull[hull] = replace(dull[hull], value=90.0)
+        plan = edits.with_colours(replace(self.plan, regions=behind), dull)
+        first, *rest = judging.measure_all(self.derive(plan))
+        self.assertEqual((first.level, str(first.title)), ("note", "Nothing leads"))
+        self.assertIn("figure-merges", {r.check for r in rest if r.level == "note"})
 
     def test_greys_are_told_nothing_of_hues(self):
         grey = {
@@ -169,7 +180,9 @@ class Free(Sight):
         self.assertTrue(edits.study(own).scheme.chosen)
 
     def test_a_quiet_palette_is_judged_once_it_is_made(self):
-        read = edits.with_scheme(self.plan, name="one-hue", chosen=False)
+        near = self.lit_up(50, 51, 52, 49, 53)
+        read = edits.with_scheme(near, name="one-hue", chosen=False)
+        self.assertIsNotNone(self.derive(read).lively)
         self.assertEqual(self.found(read, "lively"), [])
         made = quieten(self.derive(read).touching, 0.3).apply(read)
         self.assertTrue(edits.study(made).scheme.chosen)

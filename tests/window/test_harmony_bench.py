@@ -128,6 +128,8 @@ class Pages(OnTheBoat):
         while any(b._bitmap is None or b._waits for b in pictures):
             QTest.qWait(20)
         first = pictures[0]._bitmap.packed
+        self.bench.shown.emit()  # of the very same plan
+        self.assertFalse(any(b._waits for b in pictures))
         self.assertEqual(len({b._bitmap.packed.tobytes() for b in pictures}), len(pictures))
         self.press(page.pictures["tender"])
         self.assertEqual(self.study.mood.name, "tender")
