@@ -115,6 +115,23 @@ class Help(OnTheBoat):
             self.assertEqual(" ".join(w.text() for w in parts), said)
 
 
+class Mine(OnTheBoat):
+    def test_a_habit_is_made_a_wish_and_left_to_the_practice_again(self):
+        page = self.bench.wishes
+        self.bench.open_tab(1)
+        self.assertFalse(page.mine["extremes"].isChecked())
+        page.mine["extremes"].click()
+        self.assertTrue(self.study.wishes.of["extremes"].on)
+        self.settle()
+        self.assertTrue(page.mine["extremes"].isChecked())
+        page.fields["extremes"].wanted.emit(33.0)
+        page.mine["extremes"].click()
+        self.assertNotIn("extremes", self.study.wishes.of)
+        self.assertEqual(page.fields["extremes"].value(), 20)
+        page.switches["halves"].click()
+        self.assertFalse(self.study.wishes.of["halves"].on)
+
+
 class Coming(OnTheBoat):
     def test_the_route_counts_the_lines_that_the_list_shows(self):
         for name in ("parting", "parting-middle", "extremes", "pure"):

@@ -42,6 +42,16 @@ def switch_wish(name: str, on: bool, title: str) -> Edit:
     return Edit(words(text, title=title), lambda plan: _with_wish(plan, name, on, on=on))
 
 
+def forget_wish(name: str, title: str) -> Edit:
+    """A wish as the practice has it again: a habit, with its usual number."""
+
+    def change(plan: Plan) -> Plan:
+        said = study(plan).wishes.of
+        return with_wishes(plan, of={k: w for k, w in said.items() if k != name})
+
+    return Edit(words("leave to the practice: {title}", title=title), change)
+
+
 def lock_wish(name: str, locked: bool, title: str, on: bool = True) -> Edit:
     """A wish that balancing never drops and a key does not change, or no longer so; `on` is whether
     it is held to where the artist never said."""

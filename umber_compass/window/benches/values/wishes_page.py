@@ -1,9 +1,9 @@
 """Every wish of values as a line: held to or not, its number, its lock, and why."""
 
 from PySide6.QtCore import QSignalBlocker, Qt, Signal
-from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QGridLayout, QPushButton, QVBoxLayout, QWidget
 
-from umber_compass.plan.wish_edits import drop_wishes, lock_wish, set_wish, switch_wish
+from umber_compass.plan.wish_edits import drop_wishes, forget_wish, lock_wish, set_wish, switch_wish
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.values.wishes import SPECS, WishSpec
 from umber_compass.window.bench.bench import quiet
@@ -20,6 +20,14 @@ class WishesPage(QWidget):
         super().__init__()
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
+        says = quiet(
+            self.tr(
+                "What is ticked is held to. A habit of the practice only notes; tick mine, or "
+                "change its number, and it is your wish: then it may warn."
+            )
+        )
+        says.setWordWrap(True)
+        column.addWidget(says)
         self._grid = QGridLayout()
         self._grid.setHorizontalSpacing(10)
         self._grid.setVerticalSpacing(4)
@@ -27,6 +35,7 @@ class WishesPage(QWidget):
         column.addLayout(self._grid)
         self.switches: dict[str, QCheckBox] = {}
         self.locks: dict[str, QCheckBox] = {}
+        self.mine: dict[str, QCheckBox] = {}
         self.fields: dict[str, NumberField] = {}
         for row, spec in enumerate(SPECS.values()):
             self._build_row(row, spec)
@@ -57,21 +66,40 @@ class WishesPage(QWidget):
         self._grid.addWidget(switch, row, 0)
         if spec.rule or spec.unit:
             step, places = (0.05, 2) if spec.name == "lead" else (1, 0)
-            field = NumberField(spec.title, spec.low, spec.high, "", step, places, spec.says)
+            short, says = spec.unit.split()[0], f"{spec.says} ({spec.unit})"
+            field = NumberField(spec.title, spec.low, spec.high, f" {short}", step, places, says)
             field.wanted.connect(
                 lambda number: self.edit_wanted.emit(set_wish(spec.name, number, spec.title))
             )
             self.fields[spec.name] = field
-            unit: QLabel = quiet(spec.unit)
             self._grid.addWidget(field, row, 1)
-            self._grid.addWidget(unit, row, 2)
-        self._grid.addWidget(lock, row, 3)
-        self._grid.addWidget(WhyButton(spec.title, spec.says, spec.name), row, 4)
+        self._grid.addWidget(self._build_mine(spec), row, 3)
+        self._grid.addWidget(lock, row, 4)
+        self._grid.addWidget(WhyButton(spec.title, spec.says, spec.name), row, 5)
+
+    def _build_mine(self, spec: WishSpec) -> QCheckBox:
+        mine = QCheckBox(self.tr("mine"))
+        mine.setAccessibleName(self.tr("My own wish: {wish}").format(wish=spec.title))
+        mine.setToolTip(self.tr("Ticked, it may warn; else it is a habit of the practice"))
+        mine.toggled.connect(
+            lambda on: self.edit_wanted.emit(
+                switch_wish(spec.name, True, spec.title)
+                if on
+                else forget_wish(spec.name, spec.title)
+            )
+        )
+        self.mine[spec.name] = mine
+        return mine
 
     def show_wishes(self, derived: Derived) -> None:
         """What the plan comes to wish."""
         for name, held in derived.wishes.of.items():
-            for box, on in ((self.switches[name], held.on), (self.locks[name], held.locked)):
+            own = derived.wishes.is_said(name)
+            for box, on in (
+                (self.switches[name], held.on),
+                (self.locks[name], held.locked),
+                (self.mine[name], own),
+            ):
                 with QSignalBlocker(box):
                     box.setChecked(on)
             if name in self.fields:
