@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
+    from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
     from umber_compass.window.main_window import MainWindow
 
 from umber_compass.document.library import Library
@@ -190,8 +191,8 @@ def _plan(window: "MainWindow") -> Plan:
     return window.works.desk.history.now
 
 
-def _lay(window: "MainWindow", plan: Path) -> None:
-    """A palette of the library laid over the demo."""
+def _harmony(window: "MainWindow", plan: Path) -> "HarmonyBench":
+    """The harmony bench, on a plan that was just opened."""
     from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
 
     window.works.files.open_path(plan, demo=True)
@@ -199,6 +200,12 @@ def _lay(window: "MainWindow", plan: Path) -> None:
     window.works.steps.open("harmony")
     bench = window.works.layout.benches["harmony"]
     assert isinstance(bench, HarmonyBench)
+    return bench
+
+
+def _lay(window: "MainWindow", plan: Path) -> None:
+    """A palette of the library laid over the demo."""
+    bench = _harmony(window, plan)
     bench.open_page(bench.library)
     titles = [e.palette.title for e in bench.library.entries]
     bench.library.list.setCurrentRow(titles.index("Snow by lamplight"))
@@ -208,13 +215,7 @@ def _lay(window: "MainWindow", plan: Path) -> None:
 
 def _mood(window: "MainWindow", plan: Path, folder: Path) -> None:
     """The demo in every mood; and as each practice looks at it."""
-    from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
-
-    window.works.files.open_path(plan, demo=True)
-    _settle(window)
-    window.works.steps.open("harmony")
-    bench = window.works.layout.benches["harmony"]
-    assert isinstance(bench, HarmonyBench)
+    bench = _harmony(window, plan)
     bench.open_page(bench.mood)
     _settle(window)
     window.grab().save(str(folder / "mood.png"))
