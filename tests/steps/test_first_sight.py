@@ -1,6 +1,7 @@
 """What is said of a plan at first sight: what may warn, what stays free, what no fix offers."""
 
 import json
+from unittest import mock
 
 import numpy as np
 from msgspec.structs import replace
@@ -24,7 +25,7 @@ from umber_compass.steps.focus.falloff import apply_falloff, why_nothing_falls
 from umber_compass.steps.harmony.quiet import quieten
 from umber_compass.steps.harmony.readings import family_of
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, take_scheme
-from umber_compass.steps.harmony.shifts import Shift, shift_colours
+from umber_compass.steps.harmony.shifts import Shift, shift_colours, shift_values
 from umber_compass.steps.in_context import in_context, in_words
 from umber_compass.steps.mending.still import why_no_air, why_still
 from umber_compass.steps.mood_pictures import SHOWN, mood_pictures
@@ -265,6 +266,20 @@ class Fixes(Sight):
         self.assertGreater(count, 3)
         self.assertEqual((amount(0.4), amount(12.3)), ("0.4", "12"))
         self.assertEqual(str(lighten_or_darken("x", -5, -0.2)), "Darken x to 0")
+
+    def test_of_fixes_that_say_the_same_the_cheapest_stays_in_its_place(self):
+        derived = self.derive(self.lit_up(50, 52, 51, 49, 53))
+        (result, *_) = judging.measure_all(derived)
+        hull = self.plan.regions[2].id
+        moves = (("same", 20.0), ("other", 24.0), ("same", 30.0))
+        fixes = [
+            Fix(str(i), words(t), edits.Edit(words(t), shift_values({hull: by})))
+            for i, (t, by) in enumerate(moves)
+        ]
+        spec = CHECKS[result.check]._replace(candidates=lambda derived, result: fixes[::-1])
+        with mock.patch.dict(judging.CHECKS, {result.check: spec}):
+            found = judging.with_fixes(result, judging.measure_all(derived), derived)
+        self.assertEqual([f.id for f in found.fixes], ["0", "1"])
 
     def test_fixes_are_told_one_by_one_and_known_ones_are_not_sought_again(self):
         derived, told = self.derive(self.lit_up(50, 52, 51, 49, 53)), []

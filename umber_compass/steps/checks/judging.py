@@ -14,10 +14,14 @@ from umber_compass.work import Tick, idle
 MOST_FIXES = 50
 _MOST_TIMES = 2.5  # of a move that was found to be enough
 _STEP, _FINE = 2.0, 0.4  # L*: the first step down; within which the least move is found
-_NONE: Mapping[tuple[str, tuple[str, ...]], Result] = {}
 _MORE = 3  # such steps that the exact picture may need beyond
+_NONE: Mapping[tuple[str, tuple[str, ...]], Result] = {}
 # What a fix costs beside its change of colour (area-weighted OKLab x 100); docs/engine.md.
 _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5
+
+
+def _untold(result: Result) -> None:
+    """What is told to nobody."""
 
 
 def measure_all(derived: Derived) -> list[Result]:
@@ -31,10 +35,6 @@ def known_checks(derived: Derived) -> list[CheckSpec]:
     known."""
     known = derived.attention is not None
     return [c for c in CHECKS.values() if known or not c.looks]
-
-
-def idle_of(result: Result) -> None:
-    """What is told to nobody."""
 
 
 class Measuring:
@@ -71,7 +71,7 @@ def judge(
     derived: Derived,
     tick: Tick = idle,
     step: str | None = None,
-    tell: Callable[[Result], object] = idle_of,
+    tell: Callable[[Result], object] = _untold,
     known: Mapping[tuple[str, tuple[str, ...]], Result] = _NONE,
 ) -> list[Result]:
     """Every check's results, with the fixes of notes and warnings, best first; of all of them, or
@@ -119,7 +119,10 @@ def with_fixes(
         cost = change(derived, after) + _broken(results, then)
         scored.append((cost, fix._replace(adds=tuple(r.title for r in worse))))
     scored.sort(key=lambda s: s[0])
-    fixes = list({str(f.text): f for _, f in reversed(scored)}.values())[::-1]  # each text once
+    said: dict[str, Fix] = {}  # each text once, by the fix that costs least
+    for _, fix in scored:
+        said.setdefault(str(fix.text), fix)
+    fixes = list(said.values())
     if fixes and derived.lit is not None:
         fixes[0] = _exactly(fixes[0], result, derived, tick)
     return result._replace(
