@@ -116,7 +116,7 @@ PRACTICE = Practice(
     "general",
     "General",
     RULES,
-    "Hues come before values, nothing is forbidden, and its numbers are habits: they note, and "
-    "never warn.",
+    "Hues come before values and nothing is forbidden; its numbers are habits, which only note "
+    "until you make them yours.",
 )
 PRACTICES = (PRACTICE,)
