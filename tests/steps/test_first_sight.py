@@ -238,7 +238,8 @@ class Fixes(Sight):
         for region, shift, wanted in (
             (hull, Shift(hue_deg=150.0), True),  # skin turned blue
             (hull, Shift(chroma=-0.04), True),  # dulled
-            (hull, Shift(value=-8.0), False),
+            (hull, Shift(value=-5.0), False),
+            (hull, Shift(value=-10.0), True),  # made another person's
             (hull, Shift(hue_deg=15.0), False),
             (sand, Shift(hue_deg=150.0), False),  # no skin
             (sea, Shift(value=12.0), True),  # a black ground lifted

@@ -18,6 +18,9 @@ Level: TypeAlias = Literal["fine", "note", "warning"]
 LEVELS: tuple[Level, ...] = ("fine", "note", "warning")
 
 
+TOGETHER = "all"  # the id of a fix that moves all of something by one amount
+
+
 class Fix(NamedTuple):
     """A change that a check proposes, and what else it would raise."""
 

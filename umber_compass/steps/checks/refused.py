@@ -1,10 +1,10 @@
-"""What no fix offers, for an artist would refuse it outright: skin of another hue or gone dull, a
-black ground made grey, a colour made pure black."""
+"""What no fix offers, for an artist would refuse it outright: skin of another hue or value, or gone
+dull, a black ground made grey, a colour made pure black."""
 
 import re
 
 from umber_compass.plan.model import Region
-from umber_compass.steps.checks.check import Fix, Result
+from umber_compass.steps.checks.check import TOGETHER, Fix, Result
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.pipeline import Derived
 
@@ -13,6 +13,7 @@ _SKIN_HUES = (20.0, 95.0)  # OKLCh degrees
 _SKIN_CHROMA = (0.035, 0.15)
 _SKIN_VALUE = (25.0, 92.0)  # L*
 _DULL = 0.7  # of its chroma, under which skin looks ill
+_OTHER = 7.0  # L*, by which skin is made another person’s
 _BLACK, _LIFTED = 12.0, 4.0  # L*; a ground that is black, and by how much it may be lifted
 _LARGE = 0.1  # of the picture
 _SKIN = re.compile(
@@ -26,7 +27,7 @@ def is_refused(derived: Derived, after: Derived, result: Result, fix: Fix) -> bo
         one, two = derived.colours[region.id], after.colours[region.id]
         if one is two or one == two:
             continue
-        if _is_skin(region, one) and _spoils_skin(one, two):
+        if _is_skin(region, one) and _spoils_skin(one, two, fix.id == TOGETHER):
             return True
         # The whole of a picture that has drifted is lifted with its darkest parts.
         drifted = result.damage and result.whole
@@ -53,9 +54,12 @@ def _is_skin(region: Region, colour: RegionColour) -> bool:
     )
 
 
-def _spoils_skin(before: RegionColour, after: RegionColour) -> bool:
+def _spoils_skin(before: RegionColour, after: RegionColour, together: bool) -> bool:
+    """Whether skin is changed as nobody would; `together`: with all that stands beside it."""
     one, two = before.first, after.first
     if two.chroma < _DULL * one.chroma - 1e-6:
+        return True
+    if not together and abs(two.value - one.value) > _OTHER:
         return True
     if one.hue is None or two.hue is None:
         return False

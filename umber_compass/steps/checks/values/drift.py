@@ -3,7 +3,7 @@
 import numpy as np
 
 from umber_compass.plan.edits import Edit
-from umber_compass.steps.checks.check import WHOLE_PICTURE, CheckSpec, Fix, Level, Result
+from umber_compass.steps.checks.check import TOGETHER, WHOLE_PICTURE, CheckSpec, Fix, Level, Result
 from umber_compass.steps.checks.shifting import amount, least_move
 from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending.room import is_movable
@@ -90,7 +90,7 @@ def _fix(free: list[str], by: float, times: float) -> Fix:
         "Lift all by {by} L*" if by > 0 else "Lower all by {by} L*", by=amount(abs(move))
     )
     return Fix(
-        "all",
+        TOGETHER,
         text,
         Edit(text, shift_values(dict.fromkeys(free, move))),
         at=lambda more: _fix(free, by, more),

@@ -3,6 +3,7 @@
 from functools import partial
 
 from umber_compass.steps.checks.check import (
+    TOGETHER,
     CheckSpec,
     Fix,
     Result,
@@ -61,7 +62,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     lightest = max(free, key=lambda r: derived.colours[r].mean_value)
     largest = max(free, key=lambda r: derived.shares[r])
     found = []
-    for kind, some in (("all", free), ("lightest", [lightest]), ("largest", [largest])):
+    for kind, some in ((TOGETHER, free), ("lightest", [lightest]), ("largest", [largest])):
         by = _least(derived, figure, some, result.wanted / 100)
         if by is not None:
             moves, said = dict.fromkeys(some, by), partial(_lift, by)
