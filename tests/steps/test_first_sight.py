@@ -10,6 +10,7 @@ from tests import scenes
 from umber_compass.document.practice_pictures import practice_pictures
 from umber_compass.formats import plan_file, upgrades
 from umber_compass.plan import edits
+from umber_compass.plan.focus_edits import set_focus
 from umber_compass.plan.harmony_edits import add_hue
 from umber_compass.plan.model import Pinned, Planned
 from umber_compass.plan.practice_edits import set_practice, set_rule
@@ -254,6 +255,29 @@ class Fixes(Sight):
         plan = replace(plan, regions=(*regions[:2], unnamed, *regions[3:]))
         derived = self.derive(plan)
         self.assertTrue(refused(**{hull.id: Shift(hue_deg=150.0)}))  # has a skin's colour
+
+    def test_a_face_gives_way_a_little_and_keeps_its_hue(self):
+        """On the way to any focus; what lies beside it takes the rest."""
+        sail = self.plan.regions[3]
+        skin = Planned(slot="A", value=75.0, chroma=0.1)
+        plan = edits.with_scheme(self.plan, name="one-hue", wheel="perceptual", lead_deg=50.0)
+        regions = tuple(
+            replace(r, name="face", material="skin") if r.id == sail.id else r for r in plan.regions
+        )
+        plan = edits.with_colours(replace(plan, regions=regions), {sail.id: skin})
+        plan = set_focus((plan.regions[2].id,), words("x")).apply(plan)
+        derived = self.derive(plan)
+        results = judging.measure_all(derived)
+        moved = 0
+        for result in results:
+            if result.check in ("focus-leads", "competes") and result.level != "fine":
+                for fix in judging.with_fixes(result, results, derived).fixes:
+                    after = self.derive(fix.edit.apply(plan)).colours[sail.id].first
+                    self.assertGreater(after.chroma, 0.07)
+                    self.assertLess(abs(after.value - 75), 7.5)
+                    self.assertLess(abs(after.hue - 50), 5)
+                    moved += abs(after.chroma - 0.1) > 0.005
+        self.assertGreater(moved, 0)
 
     def test_no_two_fixes_say_the_same_and_none_says_by_nought(self):
         rng = np.random.default_rng(7)

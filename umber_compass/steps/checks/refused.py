@@ -1,24 +1,16 @@
 """What no fix offers, for an artist would refuse it outright: skin of another hue or value, or gone
 dull, a black ground made grey, a colour made pure black."""
 
-import re
-
-from umber_compass.plan.model import Region
 from umber_compass.steps.checks.check import TOGETHER, Fix, Result
 from umber_compass.steps.harmony.colours import RegionColour
+from umber_compass.steps.harmony.skin import HUES, is_skin
 from umber_compass.steps.pipeline import Derived
 
 # Studio rules, docs/checks.md.
-_SKIN_HUES = (20.0, 95.0)  # OKLCh degrees
-_SKIN_CHROMA = (0.035, 0.15)
-_SKIN_VALUE = (25.0, 92.0)  # L*
 _DULL = 0.7  # of its chroma, under which skin looks ill
 _OTHER = 7.0  # L*, by which skin is made another person’s
 _BLACK, _LIFTED = 12.0, 4.0  # L*; a ground that is black, and by how much it may be lifted
 _LARGE = 0.1  # of the picture
-_SKIN = re.compile(
-    r"\b(skin|faces?|hands?|arms?|legs?|foot|feet|cheeks?|nose|ears?|neck|head|body)\b"
-)
 
 
 def is_refused(derived: Derived, after: Derived, result: Result, fix: Fix) -> bool:
@@ -27,7 +19,7 @@ def is_refused(derived: Derived, after: Derived, result: Result, fix: Fix) -> bo
         one, two = derived.colours[region.id], after.colours[region.id]
         if one is two or one == two:
             continue
-        if _is_skin(region, one) and _spoils_skin(one, two, fix.id == TOGETHER):
+        if is_skin(region, one) and _spoils_skin(one, two, fix.id == TOGETHER):
             return True
         # The whole of a picture that has drifted is lifted with its darkest parts.
         drifted = result.damage and result.whole
@@ -36,22 +28,6 @@ def is_refused(derived: Derived, after: Derived, result: Result, fix: Fix) -> bo
         if two.mean_value < derived.rules["pure.dark"] <= one.mean_value:
             return True
     return False
-
-
-def _is_skin(region: Region, colour: RegionColour) -> bool:
-    """Whether a region is skin: it is said to be, by its material or name; or, while it has only a
-    first guess of a name, it is part of a figure and has a colour that skin has."""
-    if region.material == "skin" or _SKIN.search(region.name.lower()):
-        return True
-    first = colour.first
-    return (
-        not region.named
-        and region.role in ("figure", "focus")
-        and first.hue is not None
-        and _SKIN_HUES[0] <= first.hue <= _SKIN_HUES[1]
-        and _SKIN_CHROMA[0] <= first.chroma <= _SKIN_CHROMA[1]
-        and _SKIN_VALUE[0] <= first.value <= _SKIN_VALUE[1]
-    )
 
 
 def _spoils_skin(before: RegionColour, after: RegionColour, together: bool) -> bool:
@@ -63,8 +39,8 @@ def _spoils_skin(before: RegionColour, after: RegionColour, together: bool) -> b
         return True
     if one.hue is None or two.hue is None:
         return False
-    was_skin = _SKIN_HUES[0] <= one.hue <= _SKIN_HUES[1]
-    return was_skin and not _SKIN_HUES[0] <= two.hue <= _SKIN_HUES[1]
+    was_skin = HUES[0] <= one.hue <= HUES[1]
+    return was_skin and not HUES[0] <= two.hue <= HUES[1]
 
 
 def _greys_black(derived: Derived, region: str, after: RegionColour) -> bool:

@@ -77,7 +77,7 @@ def quieten(
 ) -> Floats | None:
     """The local colours with one label brought toward its neighbours just so far that it is `good`,
     by all pulls; None where even the whole way is not enough."""
-    target = scene.neighbour(local, label)
+    target = scene.quiet(local, label)
 
     def at(share: float) -> Floats:
         moved = local.copy()
@@ -147,7 +147,7 @@ def _set_off(scene: Scene, local: Floats, by: float) -> Floats | None:
     """The local colours with what lies round the focus darker or lighter by some L*."""
     near = scene.lattice.near[list(scene.focus)].max(axis=0)
     labels = [i for i in np.flatnonzero(near >= _BESIDE).tolist() if i not in scene.focus]
-    labels = [i for i in labels if scene.is_free(i)]
+    labels = [i for i in labels if scene.is_free(i) and not scene.is_skin(i)]
     if not labels:
         return None
     moved = local.copy()
@@ -190,7 +190,7 @@ def _gives_way(scene: Scene, local: Floats, wish: float, rival: int) -> Floats:
         if found is not None:
             return found
     sunk = local.copy()
-    sunk[rival] = scene.neighbour(local, rival)
+    sunk[rival] = scene.quiet(local, rival)
     return sunk
 
 
@@ -214,7 +214,7 @@ def give_way_and_gain(scene: Scene, label: int, wish: float) -> Floats | None:
     that it is passed by a wish; None where even that is not enough."""
     local = scene.local
     if scene.is_free(label):
-        local[label] = scene.neighbour(local, label)
+        local[label] = scene.quiet(local, label)
     for _ in range(_MOST_GAINS):
         found = _gained(scene, local, wish, label, scene.local)
         if found is not None:
@@ -234,7 +234,7 @@ def until(
     nothing, or it is not good after a few."""
     derived, taken = begin, list[Shifts]()
     for _ in range(_STEPS):
-        scene = scene_of(derived)
+        scene = scene_of(derived, begin)
         local = step(scene) if scene is not None else None
         if scene is None or local is None:
             return None

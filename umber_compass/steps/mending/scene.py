@@ -10,14 +10,28 @@ from umber_compass.steps.harmony.shifts import Shift, mean_lab, value_of
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 
+# How far skin gives way, OKLab lightness, and what it keeps of its chroma (docs/checks.md).
+_SKIN_LIGHT, _SKIN_CHROMA = 0.05, 0.75
+
 
 class Scene:
     """The focus, the lattice and the local colours, OKLab by label, of one derived plan."""
 
-    def __init__(self, derived: Derived, lattice: Lattice, attention: Attention) -> None:
+    def __init__(
+        self, derived: Derived, lattice: Lattice, attention: Attention, first: Derived
+    ) -> None:
         self.derived, self.lattice, self.attention = derived, lattice, attention
         self.look, self.focus = attention.pull.look, attention.focus
         self.by_label = {r.label: r.id for r in derived.regions}
+        # Not for a start: fixes are looked for when the hand rests.
+        from umber_compass.steps.harmony.skin import is_told_skin
+
+        colours = first.colours
+        self._skin = {
+            r.label: mean_lab(colours[r.id])
+            for r in derived.regions
+            if is_told_skin(r, colours[r.id])
+        }
         most = len(lattice.share)
         self._local = np.zeros((most, 3))
         for region in derived.regions:
@@ -27,6 +41,22 @@ class Scene:
     def is_free(self, label: int) -> bool:
         """Whether a label's colour may be changed."""
         return label in self.by_label and is_movable(self.derived, self.by_label[label])
+
+    def is_skin(self, label: int) -> bool:
+        """Whether a label is said to be skin."""
+        return label in self._skin
+
+    def quiet(self, local: Floats, label: int) -> Floats:
+        """What a label gives way to: its neighbours' mean colour, OKLab; skin gives way a little
+        only, and keeps its hue, or it looks ill."""
+        there = self.neighbour(local, label)
+        if not self.is_skin(label):
+            return there
+        own, (light, chroma, _) = polar(self._skin[label]), polar(there)
+        value = float(np.clip(light, own[0] - _SKIN_LIGHT, own[0] + _SKIN_LIGHT))
+        kept = float(np.clip(chroma, _SKIN_CHROMA * own[1], own[1]))
+        angle = np.radians(own[2])
+        return np.array([value, kept * np.cos(angle), kept * np.sin(angle)])
 
     def neighbour(self, local: Floats, label: int) -> Floats:
         """The mean local colour, OKLab, of what lies round a label; the focus is no part of it,
@@ -92,8 +122,9 @@ def _shift(before: Floats, after: Floats) -> Shift:
     return Shift(lights[1] - lights[0], float(two[1] - one[1]), turn)
 
 
-def scene_of(derived: Derived) -> Scene | None:
-    """The scene of a plan whose attention is known; None until it is."""
+def scene_of(derived: Derived, first: Derived | None = None) -> Scene | None:
+    """The scene of a plan whose attention is known; None until it is. `first` is the plan that
+    several changes began from, where this is not the first of them."""
     if derived.lattice is None or derived.attention is None:
         return None
-    return Scene(derived, derived.lattice, derived.attention)
+    return Scene(derived, derived.lattice, derived.attention, first or derived)

@@ -1,0 +1,36 @@
+"""Which regions are skin: it is changed less than anything else, or a person looks ill."""
+
+import re
+
+from umber_compass.plan.model import Region
+from umber_compass.steps.harmony.colours import RegionColour
+
+# What skin is in any light, OKLCh degrees and chroma, L* (studio rules, docs/checks.md).
+HUES = (20.0, 95.0)
+_CHROMA, _VALUE = (0.035, 0.15), (25.0, 92.0)
+_NAMES = re.compile(
+    r"\b(skin|faces?|hands?|arms?|legs?|foot|feet|cheeks?|nose|ears?|neck|head|body)\b"
+)
+
+
+def is_told_skin(region: Region, colour: RegionColour) -> bool:
+    """Whether a region is said to be skin, by its material or its name, and has a skin's hue."""
+    hue = colour.first.hue
+    told = region.material == "skin" or _NAMES.search(region.name.lower()) is not None
+    return told and hue is not None and HUES[0] <= hue <= HUES[1]
+
+
+def is_skin(region: Region, colour: RegionColour) -> bool:
+    """The same; or, while a region has only a first guess of a name, whether it is part of a figure
+    and has a colour that skin has."""
+    if is_told_skin(region, colour):
+        return True
+    first = colour.first
+    return (
+        not region.named
+        and region.role in ("figure", "focus")
+        and first.hue is not None
+        and HUES[0] <= first.hue <= HUES[1]
+        and _CHROMA[0] <= first.chroma <= _CHROMA[1]
+        and _VALUE[0] <= first.value <= _VALUE[1]
+    )
