@@ -575,7 +575,7 @@ class Files(InWindow):
         there.write_text("mine")
         self.answers.path = self.folder / "sea.v2"
         self.works.files.save_as()
-        self.assertFalse(self.desk.worker.busy)
+        self.assertFalse(self.desk.orders.busy)  # nothing is written
         self.assertIn("sea.v2.umber already exists", self.answers.asked[-1])
         self.assertEqual(there.read_text(), "mine")
 
