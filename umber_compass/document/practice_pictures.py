@@ -22,6 +22,7 @@ def practice_pictures(derived: Derived, longer_px: int, tick: Tick = idle) -> di
     more = max(1, longer_px // (2 * max(small.shape)))  # a sprite’s px are drawn larger
     small = np.ascontiguousarray(small.repeat(more, 0).repeat(more, 1))
     told = about(derived, small.shape)
+    tick(-1.0)  # no share, but a chance to stop
     return {
         "general": pack(small),
         "grey-first": pack(VIEWS["grey"].see(small, told)),

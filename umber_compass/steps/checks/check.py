@@ -38,6 +38,9 @@ class Fix(NamedTuple):
 WHOLE_PICTURE, BRIEF, SUBJECT, FOCUS, RIVALS, OTHERS = range(6)
 
 
+Key: TypeAlias = tuple[str, tuple[str, ...]]  # the check, and the regions it speaks of
+
+
 class Result(NamedTuple):
     """One measurement held against a wish."""
 
@@ -56,7 +59,7 @@ class Result(NamedTuple):
     rank: int = OTHERS  # among results of one level: what causes others stands before them
 
     @property
-    def key(self) -> tuple[str, tuple[str, ...]]:
+    def key(self) -> Key:
         """What the measurement is about, whatever it came to."""
         return self.check, () if self.whole else self.regions
 

@@ -5,6 +5,7 @@ from typing import TypeAlias
 
 from umber_compass.plan.model import Plan
 from umber_compass.steps.checks import CHECKS, LEVELS, CheckSpec, Fix, Result
+from umber_compass.steps.checks.check import Key
 from umber_compass.steps.followed import Followed
 from umber_compass.steps.mending.balance import change
 from umber_compass.steps.pipeline import Derived, Pipeline
@@ -15,7 +16,7 @@ MOST_FIXES = 50
 _MOST_TIMES = 2.5  # of a move that was found to be enough
 _STEP, _FINE = 2.0, 0.4  # L*: the first step down; within which the least move is found
 _MORE = 3  # such steps that the exact picture may need beyond
-_NONE: Mapping[tuple[str, tuple[str, ...]], Result] = {}
+_NONE: Mapping[Key, Result] = {}
 # What a fix costs beside its change of colour (area-weighted OKLab x 100); docs/engine.md.
 _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5
 
@@ -72,7 +73,7 @@ def judge(
     tick: Tick = idle,
     step: str | None = None,
     tell: Callable[[Result], object] = _untold,
-    known: Mapping[tuple[str, tuple[str, ...]], Result] = _NONE,
+    known: Mapping[Key, Result] = _NONE,
 ) -> list[Result]:
     """Every check's results, with the fixes of notes and warnings, best first; of all of them, or
     of those that one step shows. Each that has fixes is told as it is found, worst first; those

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
 from umber_compass.steps.checks import CHECKS, CheckSpec, Result
+from umber_compass.steps.checks.check import Key
 from umber_compass.steps.checks.judging import Measuring, judge, known_checks, worst_first
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.live_picture import LivePicture
@@ -44,9 +45,7 @@ class Judge(QObject):
         session.stepped.connect(self._on_step)
         self._came.connect(self._take_one)
         self.results: list[Result] = []
-        self._told: dict[
-            tuple[str, tuple[str, ...]], Result
-        ] = {}  # with their fixes, of the plan that is on
+        self._told: dict[Key, Result] = {}  # with their fixes, of the plan that is on
         self._counted = QElapsedTimer()
         self._behind = False  # whether the results are of an earlier plan
         self._round: _Round | None = None
@@ -138,7 +137,7 @@ class Judge(QObject):
         if derived is None:
             return
 
-        found: dict[tuple[str, tuple[str, ...]], Result] = {}
+        found: dict[Key, Result] = {}
 
         def tell(result: Result) -> None:
             found[result.key] = result

@@ -11,7 +11,6 @@ from umber_compass.window.widgets.whole_px import draw_image, fitted
 TILE_PX = 152  # width at scale 1
 CAPTION = 22
 GAP = 8
-_WAITING = 0.35  # how much of a picture is seen that is not this view’s, or of this plan
 
 
 class Tile(QAbstractButton):
@@ -63,9 +62,7 @@ class Tile(QAbstractButton):
         box = QRectF(0, 0, self.width(), height)
         if self._image is not None:
             box = fitted(box, self._image)
-            painter.setOpacity(_WAITING if self._waits else 1.0)
-            draw_image(painter, box, self._image)
-            painter.setOpacity(1.0)
+            draw_image(painter, box, self._image, self._waits)
         else:
             box.setHeight(height - 8)
             painter.fillRect(box, THEME.colour("well"))

@@ -1,13 +1,10 @@
 """A part that is folded away under a line until it is wanted."""
 
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QToolButton, QVBoxLayout, QWidget
 
 
 class Fold(QWidget):
     """A line that opens and closes what lies below it."""
-
-    opened = Signal(bool)
 
     def __init__(self, title: str, inner: QWidget) -> None:
         super().__init__()
@@ -28,4 +25,3 @@ class Fold(QWidget):
     def _turn(self, on: bool) -> None:
         self.inner.setVisible(on)
         self.button.setText(f"{'▾' if on else '▸'} {self._title}")
-        self.opened.emit(on)

@@ -11,8 +11,6 @@ from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.theme import THEME
 from umber_compass.window.widgets.whole_px import draw_image, fitted, paint_coming
 
-_WAITING = 0.35  # how much of a picture is seen while the next is worked out
-
 
 class PictureBox(QWidget):
     """Shows a picture; says where on it was pressed, as shares of its width and height."""
@@ -72,9 +70,7 @@ class PictureBox(QWidget):
                 paint_coming(painter, QRectF(self.rect()), self.coming)
             return
         box = self.frame()
-        painter.setOpacity(_WAITING if self._waits else 1.0)
-        draw_image(painter, box, self._image)
-        painter.setOpacity(1.0)
+        draw_image(painter, box, self._image, self._waits)
         painter.setPen(QPen(THEME.colour("line"), 1))
         painter.drawRect(box.adjusted(0, 0, -1, -1))
         if self.over is not None:

@@ -13,7 +13,6 @@ from umber_compass.window.widgets.whole_px import draw_image, fitted, paint_comi
 _PICTURE = QSize(104, 92)
 _NAME_PX = 22
 _LEAST_HIGH, _MOST_PX = 0.3, 190  # of its width; px
-_WAITING = 0.35  # how much of a picture is seen that is of an earlier plan
 
 
 class PictureButton(PeekButton):
@@ -73,9 +72,7 @@ class PictureButton(PeekButton):
             paint_coming(painter, room, "…")
         else:
             box = fitted(room, self._bitmap.image)
-            painter.setOpacity(_WAITING if self._waits else 1.0)
-            draw_image(painter, box, self._bitmap.image)
-            painter.setOpacity(1.0)
+            draw_image(painter, box, self._bitmap.image, self._waits)
         seen = self.isChecked() or self.hasFocus() or self.underMouse()
         painter.setPen(
             QPen(THEME.colour("ink" if seen else "line"), 3 if self.isChecked() else 1.5)

@@ -6,6 +6,7 @@ from PySide6.QtGui import QImage, QPainter
 
 from umber_compass.window.widgets.theme import THEME, font
 
+_WAITING = 0.35  # how much of a picture is seen while the next is worked out
 _MOST_SIDE = 128  # px, of a picture that is drawn px by px
 
 
@@ -27,12 +28,15 @@ def fitted(room: QRectF, image: QImage) -> QRectF:
     return QRectF(room.x(), room.y(), image.width() * ratio, image.height() * ratio)
 
 
-def draw_image(painter: QPainter, box: QRectF, image: QImage) -> None:
-    """An image in its box: smoothly, but for one whose px are each seen."""
+def draw_image(painter: QPainter, box: QRectF, image: QImage, waits: bool = False) -> None:
+    """An image in its box: smoothly, but for one whose px are each seen; dimmed where it waits for
+    the next one, which is being worked out."""
     smooth = not is_px_by_px(image.width(), image.height())
+    painter.setOpacity(_WAITING if waits else 1.0)
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, smooth)
     painter.drawImage(box, image)
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, True)
+    painter.setOpacity(1.0)
 
 
 def paint_coming(painter: QPainter, box: QRectF, says: str, well: bool = True) -> None:
