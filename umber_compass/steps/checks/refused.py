@@ -3,12 +3,10 @@ dull, a black ground made grey, a colour made pure black."""
 
 from umber_compass.steps.checks.check import TOGETHER, Fix, Result
 from umber_compass.steps.harmony.colours import RegionColour
-from umber_compass.steps.harmony.skin import HUES, is_skin
+from umber_compass.steps.harmony.skin import HUES, LEAST_CHROMA, MOST_VALUE, is_skin
 from umber_compass.steps.pipeline import Derived
 
 # Studio rules, docs/checks.md.
-_DULL = 0.7  # of its chroma, under which skin looks ill
-_OTHER = 7.0  # L*, by which skin is made another person’s
 _BLACK, _LIFTED = 12.0, 4.0  # L*; a ground that is black, and by how much it may be lifted
 _LARGE = 0.1  # of the picture
 
@@ -33,9 +31,9 @@ def is_refused(derived: Derived, after: Derived, result: Result, fix: Fix) -> bo
 def _spoils_skin(before: RegionColour, after: RegionColour, together: bool) -> bool:
     """Whether skin is changed as nobody would; `together`: with all that stands beside it."""
     one, two = before.first, after.first
-    if two.chroma < _DULL * one.chroma - 1e-6:
+    if two.chroma < LEAST_CHROMA * one.chroma - 1e-6:
         return True
-    if not together and abs(two.value - one.value) > _OTHER:
+    if not together and abs(two.value - one.value) > MOST_VALUE:
         return True
     if one.hue is None or two.hue is None:
         return False

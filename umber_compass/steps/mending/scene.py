@@ -10,9 +10,6 @@ from umber_compass.steps.harmony.shifts import Shift, mean_lab, value_of
 from umber_compass.steps.mending.room import is_movable
 from umber_compass.steps.pipeline import Derived
 
-# How far skin gives way, OKLab lightness, and what it keeps of its chroma (docs/checks.md).
-_SKIN_LIGHT, _SKIN_CHROMA = 0.05, 0.75
-
 
 class Scene:
     """The focus, the lattice and the local colours, OKLab by label, of one derived plan."""
@@ -52,11 +49,9 @@ class Scene:
         there = self.neighbour(local, label)
         if not self.is_skin(label):
             return there
-        own, (light, chroma, _) = polar(self._skin[label]), polar(there)
-        value = float(np.clip(light, own[0] - _SKIN_LIGHT, own[0] + _SKIN_LIGHT))
-        kept = float(np.clip(chroma, _SKIN_CHROMA * own[1], own[1]))
-        angle = np.radians(own[2])
-        return np.array([value, kept * np.cos(angle), kept * np.sin(angle)])
+        from umber_compass.steps.harmony.skin import eased  # not for a start either
+
+        return eased(self._skin[label], there)
 
     def neighbour(self, local: Floats, label: int) -> Floats:
         """The mean local colour, OKLab, of what lies round a label; the focus is no part of it,

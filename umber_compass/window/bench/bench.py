@@ -70,6 +70,11 @@ class Bench(QWidget):
         """Slow stages that are shown now: they are worked out, and the bench is shown again."""
         return ()
 
+    def help_at(self, step: str) -> tuple[str, str]:
+        """The page of help on what is open, and a heading on it; empty for its top."""
+        pages = getattr(self, "pages", None)
+        return step, "" if pages is None else pages.tabs.title
+
     def first_focus(self) -> QWidget | None:
         """What keys go to when the bench is opened; the stage where it is None."""
         return None

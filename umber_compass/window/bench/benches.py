@@ -28,10 +28,6 @@ class Benches(Mapping[str, Bench]):
     def __len__(self) -> int:
         return len(self._makers)
 
-    def made(self) -> Iterator[tuple[str, Bench]]:
-        """Those that are made already."""
-        return iter(list(self._made.items()))
-
     def each(self, call: Met) -> None:
         """Call with every bench: now with those that are made, later with those that come."""
         for name, bench in self._made.items():

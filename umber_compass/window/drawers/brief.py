@@ -81,6 +81,9 @@ class BriefDrawer(Bench):
         )
         self.column.addWidget(self.notes, 1)
 
+    def help_at(self, step: str) -> tuple[str, str]:
+        return "sketch", "Brief"
+
     def show_derived(self, derived: Derived, selected: str) -> None:
         plan, brief = derived.plan, derived.plan.brief
         self.title.fill(Of(), plan.title)

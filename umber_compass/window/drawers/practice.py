@@ -70,6 +70,9 @@ class PracticeDrawer(Bench):
         button.clicked.connect(lambda: self.edit_wanted.emit(set_practice(name)))
         return button
 
+    def help_at(self, step: str) -> tuple[str, str]:
+        return "practices", ""
+
     def show_derived(self, derived: Derived, selected: str) -> None:
         practice = PRACTICES[derived.plan.practice]
         if not self._fields:

@@ -80,6 +80,9 @@ class ReferenceDrawer(Bench):
         self._grid.setColumnStretch(0, 1)
         self.column.addWidget(scrolled(table), 2)
 
+    def help_at(self, step: str) -> tuple[str, str]:
+        return "sketch", "Reference"
+
     def show_derived(self, derived: Derived, selected: str) -> None:
         plan = derived.plan
         if plan.references is not self._references:

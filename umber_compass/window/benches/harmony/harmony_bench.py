@@ -82,6 +82,11 @@ class HarmonyBench(Bench):
         if inner:
             self.palette_tab.open_page(page)
 
+    def help_at(self, step: str) -> tuple[str, str]:
+        if self.tab is self.palette_tab:
+            return "palette", self.palette_tab.pages.tabs.title
+        return super().help_at(step)
+
     def first_focus(self) -> QWidget | None:
         return self.wheel_page.rose if self.page is self.wheel_page else self.pages.tabs.buttons[0]
 
