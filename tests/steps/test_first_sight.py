@@ -19,7 +19,7 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.plan.wish_edits import switch_wish
 from umber_compass.plan.wishes import Falloff
 from umber_compass.steps.checks import CHECKS, judging
-from umber_compass.steps.checks.check import Fix
+from umber_compass.steps.checks.check import TOGETHER, Fix
 from umber_compass.steps.checks.refused import is_refused
 from umber_compass.steps.checks.shifting import amount, lighten_or_darken
 from umber_compass.steps.focus.falloff import apply_falloff, why_nothing_falls
@@ -145,6 +145,8 @@ class Wishes(Sight):
         white = {r.id: Planned(slot="grey", value=96.0, chroma=0.0) for r in self.plan.regions}
         plan = edits.with_colours(self.plan, white)
         self.assertEqual(judging.measure_all(self.derive(plan)), [])
+        one = {r: replace(c, value=50.0) for r, c in white.items()}
+        self.assertEqual(judging.measure_all(self.derive(edits.with_colours(self.plan, one))), [])
         white[self.plan.regions[0].id] = Planned(slot="grey", value=60.0, chroma=0.0)
         begun = edits.with_colours(self.plan, white)
         self.assertTrue(judging.measure_all(self.derive(begun)))
@@ -230,10 +232,10 @@ class Fixes(Sight):
         derived = self.derive(plan)
         result = judging.measure_all(derived)[0]._replace(damage=False)
 
-        def refused(result=result, **shifts):
+        def refused(result=result, fix_id="x", **shifts):
             change = shift_colours({getattr(r, "id", r): s for r, s in shifts.items()})
             after = self.derive(change(plan))
-            fix = Fix("x", words("x"), edits.Edit(words("x"), change))
+            fix = Fix(fix_id, words("x"), edits.Edit(words("x"), change))
             return is_refused(derived, after, result, fix)
 
         for region, shift, wanted in (
@@ -249,6 +251,7 @@ class Fixes(Sight):
         ):
             with self.subTest(region.name, shift=shift):
                 self.assertEqual(refused(**{region.id: shift}), wanted)
+        self.assertFalse(refused(fix_id=TOGETHER, **{hull.id: Shift(value=-10.0)}))
         drifted = result._replace(damage=True, whole=True)
         self.assertFalse(refused(drifted, **{sea.id: Shift(value=12.0)}))
         unnamed = replace(regions[2], name="clay", named=False)

@@ -164,11 +164,13 @@ class Coming(OnTheBoat):
         tile = self.parts.strip.tiles[0]
         before = tile._image
         self.assertFalse(tile._waits)
+        bright = tile.grab().toImage().pixelColor(20, 20)
         with mock.patch.object(Worker, "ask"):
             self.do(turn_lead(80))
             self.works.small_views.ask()
             wait(self.works.small_views._slow.timeout)
             self.assertTrue(tile._waits and tile._image is before)
+            self.assertNotEqual(tile.grab().toImage().pixelColor(20, 20), bright)
             self.works.steps.open("light")
             self.assertTrue(all(t._waits for t in self.parts.strip.tiles))
         self.works.small_views._made_from = ()
