@@ -15,6 +15,7 @@ from umber_compass import __version__
 from umber_compass.words import Refusal, words
 
 PROGRAM = "umber-compass"
+_SHARE = 1.5  # under which two numbers with a point are plainly shares, no px
 Answer = dict[str, Any]
 
 
@@ -45,7 +46,10 @@ def _place(text: str) -> tuple[float, float]:
     parts = text.split(",")
     if len(parts) != 2:
         raise ArgumentTypeError(f"{text[:40]!r} is no place; write X,Y in px, as 320,200")
-    return number(parts[0]), number(parts[1])
+    x, y = number(parts[0]), number(parts[1])
+    if max(x, y) < _SHARE and "." in text:
+        raise ArgumentTypeError(f"{text[:40]} is a share; write X,Y in px, as 320,200")
+    return x, y
 
 
 def _parser() -> ArgumentParser:
@@ -179,9 +183,32 @@ def _add_studies(commands: Any) -> None:
     grown.add_argument("--rules", metavar="LIST", help="ground,turn,lead,scheme,...")
     grown.add_argument("--save", metavar="PLAN2", help="the plan with them")
     grown.add_argument("--force", action="store_true", help="replace files that are not ours")
+    _add_first(commands)
     read = _command(commands, "palette", "the colours of a palette or a picture", studies.palette)
     read.add_argument("file")
     read.add_argument("-o", "--output", metavar="FILE", help="written by its ending: .gpl, .hex")
+
+
+def _add_first(commands: Any) -> None:
+    from typing import get_args
+
+    from umber_compass.cli import first as cli_first
+    from umber_compass.plan.first import FirstKey, FirstValues
+
+    says = "propose first colours for a drawing as PNGs"
+    first = _command(commands, "first", says, cli_first.first)
+    first.add_argument("plan")
+    first.add_argument("-o", "--output", required=True, metavar="DIR")
+    first.add_argument("--count", type=_number(1, 12, whole=True), default=6)
+    first.add_argument("--focus", type=_place, metavar="X,Y", help="px in the sketch")
+    first.add_argument("--material", action="append", metavar="R=M", help="what a region is")
+    first.add_argument("--light", metavar="L", help="noon,overcast,dusk,night,festive")
+    first.add_argument("--key", choices=get_args(FirstKey))
+    first.add_argument("--values", choices=get_args(FirstValues))
+    first.add_argument("--keep", metavar="R,...", help="regions whose colour all have")
+    first.add_argument("--seed", type=_number(1, 1_000_000, whole=True))
+    first.add_argument("--save", metavar="PLAN2", help="the plan with them")
+    first.add_argument("--force", action="store_true", help="replace files that are not ours")
 
 
 def _demo(args: Namespace) -> Answer:

@@ -8,6 +8,7 @@ from typing import Annotated, Literal, TypeAlias
 
 from msgspec import Meta, field
 
+from umber_compass.plan.first import First
 from umber_compass.plan.moods import MoodWish
 from umber_compass.plan.palettes import GivenPalette, Said, Swatch
 from umber_compass.plan.terms import (
@@ -296,4 +297,5 @@ class Plan(Record, frozen=True, kw_only=True):
     candidates: tuple[Candidate, ...] = ()
     budget: Budget | None = None  # how many colours may be used; None: as many as it takes
     brief: Brief = Brief()
+    first: First = First()
     references: Annotated[tuple[Reference, ...], Meta(max_length=24)] = ()

@@ -7,7 +7,12 @@ from msgspec import Meta, Struct
 ROLES = ("ground", "middle ground", "figure", "focus", "line")
 
 Role: TypeAlias = Literal["ground", "middle ground", "figure", "focus", "line"]
-Material: TypeAlias = Literal["matte", "satin", "metal", "wet", "thin", "skin", "glow"]
+Material: TypeAlias = Literal[
+    "matte", "satin", "metal", "wet", "thin", "skin", "glow", "fur", "hair", "eye", "iris", "lips",
+    "creature", "leaf", "grass", "sky", "cloud", "water", "wood", "earth", "sand", "brick", "slate",
+    "stone", "plaster", "glass", "brass", "leather", "paper", "fruit-red", "fruit-yellow", "cloth",
+    "any",
+]  # fmt: skip
 Form: TypeAlias = Literal["auto", "flat", "round", "slope"]
 Value: TypeAlias = Annotated[float, Meta(ge=0, le=100)]  # L*, white D65
 Chroma: TypeAlias = Annotated[float, Meta(ge=0, le=0.5)]  # OKLCh

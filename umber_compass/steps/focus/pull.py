@@ -17,8 +17,8 @@ PARTS = ("value", "hue", "chroma", "detail")
 # By these a difference counts as 1 (studio rule, docs/focus.md; 0.7 to 1.4 times them change
 # little).
 UNITS = {"value": 0.30, "hue": 0.16, "chroma": 0.13, "detail": 0.075}
-_AROUND, _OVERALL = 0.8, 0.2  # what lies beside counts so much, all of the picture so much
-_DULLER = 0.7  # what less chroma counts of as much more
+AROUND, OVERALL = 0.8, 0.2  # what lies beside counts so much, all of the picture so much
+DULLER = 0.7  # what less chroma counts of as much more
 _BOX = 0.09  # of the width, within which light and shade are no detail
 _GRAIN = 0.9 / 255  # of a level's variance within a block
 _MEAN, _TOP = 0.7, 0.3  # of detail: its root mean square, and the mean of the strongest fifth
@@ -142,7 +142,7 @@ def parts_of(lattice: Lattice, look: Look, rows: Ints) -> Row:
     around = differences(lab - beside, chroma, detail - calm)
     overall = _overall(look, lattice.share, rows)
     units = np.array([UNITS[p] for p in PARTS])[:, None]
-    parts = lattice.size[rows] * (_AROUND * around + _OVERALL * overall) / units
+    parts = lattice.size[rows] * (AROUND * around + OVERALL * overall) / units
     return np.asarray(np.where(lattice.share[rows] > 0, parts, 0.0))
 
 
@@ -150,7 +150,7 @@ def differences(lab: Floats, chroma: Floats, detail: Floats) -> Floats:
     """Differences in value, hue, chroma and detail, (4, ...), from those in OKLab (..., 3), in
     chroma and in detail (...)."""
     turn = np.sqrt(np.maximum(lab[..., 1] ** 2 + lab[..., 2] ** 2 - chroma**2, 0))
-    stronger = np.where(chroma < 0, -_DULLER * chroma, chroma)
+    stronger = np.where(chroma < 0, -DULLER * chroma, chroma)
     return np.stack([np.abs(lab[..., 0]), turn, stronger, np.maximum(detail, 0)])
 
 

@@ -11,6 +11,7 @@ from umber_compass.colour.spaces import (
 from umber_compass.plan.edits import (
     Edit,
     End,
+    each_part,
     part,
     study,
     with_colours,
@@ -138,6 +139,19 @@ def give_colour(region_id: str, hex_text: str, name: str) -> Edit:
         return with_colours(plan, {region_id: planned_from_hex(study(plan).scheme, hex_text)})
 
     return Edit(words("give {name} {hex}", name=name, hex=hex_text), apply)
+
+
+def give_hue(region_id: str, hex_text: str, name: str) -> Edit:
+    """The hue and chroma of a colour given to a region, its own value kept; at both ends of a
+    gradient, a pinned colour freed."""
+
+    def apply(plan: Plan) -> Plan:
+        given = planned_from_hex(study(plan).scheme, hex_text)
+        colour = study(plan).colours[region_id]
+        made = each_part(colour, lambda own: replace(given, value=_freed(plan, own).value))
+        return with_colours(plan, {region_id: made})
+
+    return Edit(words("give {name} the hue of {hex}", name=name, hex=hex_text), apply)
 
 
 def make_gradient(plan: Plan, region_id: str, name: str) -> Edit:

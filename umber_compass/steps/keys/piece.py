@@ -4,6 +4,7 @@ from typing import Any
 
 from umber_compass.colour.wheels import WHEELS
 from umber_compass.plan.edits import Edit, study
+from umber_compass.plan.first_edits import set_lights
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import rig_of, set_lamp
 from umber_compass.plan.model import Plan
@@ -67,6 +68,10 @@ def _with_angles(plan: Plan, lamp: str, **changes: Any) -> Edit:
     return set_lamp(lamp, text, direction=direction_of(_angles_now(plan, lamp)._replace(**changes)))
 
 
+def _listed(text: str) -> list[str]:
+    return [part.strip() for part in text.split(",")]
+
+
 # fmt: off
 PIECE = Group((
     *map(from_table, ("title", "purpose")),
@@ -79,6 +84,11 @@ PIECE = Group((
         "the mood the shown study is held to",
         lambda p, _: _mood(p), lambda p, _, x: set_mood(None if x == _NONE else x)),
     from_table("budget"),
+    Key("first.lights", Kind(TEXT, "by comma: noon, overcast, dusk, night, festive"),
+        "the lights first colours are proposed for",
+        lambda p, _: ",".join(p.first.lights), lambda p, _, x: set_lights(_listed(x))),
+    *map(from_table, ("first.key", "first.values", "first.scheme", "first.skin", "first.strength",
+                      "first.warm", "first.seed")),
     Key("scheme.name", Kind(CHOICE, choices=SCHEME_NAMES), "which hues lead, support and answer",
         lambda p, _: study(p).scheme.name, lambda p, _, x: choose_scheme(x)),
     Key("scheme.wheel", Kind(CHOICE, choices=tuple(WHEELS)), "the wheel its angles stand on",

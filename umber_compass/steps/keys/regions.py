@@ -3,6 +3,7 @@
 from typing import Any, get_args
 
 from umber_compass.plan.edits import Edit, part, region, study
+from umber_compass.plan.first_edits import keep_colours
 from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.model import Pinned, Plan, Planned
 from umber_compass.plan.settings import CHOICE, COLOUR, NUMBER, SWITCH, Kind
@@ -11,6 +12,8 @@ from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import (
     MOST_CHROMA,
+    give_colour,
+    give_hue,
     pin_to,
     set_chroma,
     set_hue_offset,
@@ -64,6 +67,13 @@ def _pin(plan: Plan, region_id: str, text: str) -> Edit:
     return pin_to(region_id, text, _name(plan, region_id))
 
 
+def _keep(plan: Plan, region_id: str, text: str) -> Edit:
+    name = _name(plan, region_id)
+    if text == _OFF:
+        return keep_colours({region_id: None}, words("let go of {name}", name=name))
+    return keep_colours({region_id: text}, words("keep {name} {hex}", name=name, hex=text))
+
+
 def _turn(plan: Plan, region_id: str, turn: float) -> Edit:
     text = words(
         "turn {name} to {turn:+.0f}° from its slot", name=_name(plan, region_id), turn=turn
@@ -88,6 +98,14 @@ REGIONS = Group((
         lambda p, r, x: set_slot(p, r, x, _name(p, r))),
     Key("region.SUBJECT.pin", Kind(COLOUR, choices=(_OFF,)), "a given colour that stays, or off",
         lambda p, r: getattr(_solid(p, r), "hex", _OFF), _pin),
+    Key("region.SUBJECT.colour", Kind(COLOUR), "a colour as it is given, that follows the scheme",
+        lambda p, r: _shown(p, r).hex, lambda p, r, x: give_colour(r, x, _name(p, r))),
+    Key("region.SUBJECT.hue", Kind(COLOUR),
+        "a colour whose hue and chroma it takes, its value kept",
+        lambda p, r: _shown(p, r).hex, lambda p, r, x: give_hue(r, x, _name(p, r))),
+    Key("region.SUBJECT.keep", Kind(COLOUR, choices=(_OFF,)),
+        "a colour that every first proposal has, or off",
+        lambda p, r: p.first.kept.get(r, _OFF), _keep),
     Key("region.SUBJECT.lock", Kind(SWITCH),
         "whether all but the artist’s own hand leaves its colour alone",
         lambda p, r: r in study(p).locked, lambda p, r, x: lock(r, x, _name(p, r))),

@@ -32,7 +32,7 @@ def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None =
     if found.roles:
         roles = [known or r for known, r in zip(found.roles, roles, strict=True)]
     if focus is not None:
-        at = _label_at(found.labels, focus, sketch.file_name)
+        at = label_at(found.labels, focus, sketch.file_name)
         roles = ["focus" if i + 1 == at else r for i, r in enumerate(roles)]
     areas, places = lying(seen, len(colours))
     names = first_names(found, colours, areas, places)
@@ -82,7 +82,8 @@ def bands_of(
     return Bands(edges=edges, shares=tuple(min(float(h), 1.0) for h in held / max(held.sum(), 1)))
 
 
-def _label_at(labels: Labels, place: tuple[float, float], subject: str) -> int:
+def label_at(labels: Labels, place: tuple[float, float], subject: str) -> int:
+    """The label at a place in px. Raises Refusal where that lies outside the sketch."""
     height, width = labels.shape
     if not (0 <= place[0] < width and 0 <= place[1] < height):
         raise Refusal(

@@ -1,0 +1,1 @@
+"""First colours: proposals made of nothing but a drawing (docs/first-colours.md)."""
