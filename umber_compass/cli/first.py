@@ -42,7 +42,6 @@ def first(args: Namespace) -> dict[str, Any]:
         shown = replace(plan, current_study=one.id)
         derived = pipeline.derive(shown)
         numbers = numbers_of(derived)
-        lead = next(f.number for f in numbers.figures if f.name == "lead")
         rows.append(
             {
                 "file": str(file),
@@ -51,7 +50,7 @@ def first(args: Namespace) -> dict[str, Any]:
                 "scheme": one.scheme.name,
                 "key": way.key,
                 "light": way.light,
-                "lead": lead,
+                "lead": numbers.lead,
                 "warnings": numbers.warnings,
                 "notes": numbers.notes,
                 "colours": {r: c.first.hex for r, c in derived.colours.items()},

@@ -4,9 +4,9 @@ from collections.abc import Iterable, Mapping
 
 from msgspec.structs import replace
 
-from umber_compass.plan.edits import Edit
+from umber_compass.plan.edits import Edit, study, with_study
 from umber_compass.plan.first import LIGHT_NAMES, First
-from umber_compass.plan.model import Plan
+from umber_compass.plan.model import Plan, Region
 from umber_compass.words import Refusal, Words, words
 
 
@@ -38,6 +38,32 @@ def keep_colours(colours: Mapping[str, str | None], name: Words) -> Edit:
         return with_first(plan, kept={r: h for r, h in both.items() if h is not None})
 
     return Edit(name, change)
+
+
+def see_first(plan: Plan, *region_ids: str, material: str | None = None) -> Edit:
+    """Regions as what should be seen first, and nothing else; and what they are made of."""
+    chosen = set(region_ids)
+
+    def one(own: Region) -> Region:
+        if own.id in chosen:
+            made = replace(own, role="focus")
+            return made if material is None else replace(made, material=material)
+        return replace(own, role="figure") if own.role == "focus" else own
+
+    def change(now: Plan) -> Plan:
+        changed = replace(now, regions=tuple(one(r) for r in now.regions))
+        return with_study(changed, replace(study(changed), focus=None))
+
+    name = next(r.name for r in plan.regions if r.id in chosen)
+    if material is not None:
+        return Edit(words("see {name} first: {material}", name=name, material=material), change)
+    return Edit(words("see {name} first", name=name), change)
+
+
+def tell_budget(most: int | None) -> Edit:
+    """How many colours the piece may use; None for any number."""
+    text = words("set no colour budget") if most is None else words("allow {n} colours", n=most)
+    return Edit(text, lambda plan: replace(plan, budget=most))
 
 
 def ask_again() -> Edit:

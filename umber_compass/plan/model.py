@@ -246,6 +246,7 @@ class Study(Record, frozen=True, kw_only=True):
     verdict: Verdict = ""
     reason: Said = ""  # why it was kept or rejected
     grown: Said = ""  # how it was made, in words
+    proposal: bool = False  # one of the first colours that wait to be chosen; others replace it
     mood: MoodWish | None = None
     palette: GivenPalette | None = None  # from outside, laid over the regions
     extras: Annotated[tuple[Swatch, ...], Meta(max_length=64)] = ()  # colours of no region

@@ -16,7 +16,17 @@ def choose_study(plan: Plan, study_id: str) -> Edit:
     """Another study shown. Raises Refusal where the plan has none of that id."""
     title = find_study(plan, study_id).title
     text = words("show the study {title}", title=title)
-    return Edit(text, lambda now: replace(now, current_study=study_id))
+
+    def change(now: Plan) -> Plan:
+        taken = (_taken(s) if s.id == study_id else s for s in now.studies)
+        return replace(now, current_study=study_id, studies=tuple(taken))
+
+    return Edit(text, change)
+
+
+def _taken(one: Study) -> Study:
+    """A study that was chosen waits no longer; the very same where it did not."""
+    return replace(one, proposal=False) if one.proposal else one
 
 
 def find_study(plan: Plan, study_id: str) -> Study:
@@ -61,6 +71,18 @@ def add_studies(studies: tuple[Study, ...], name: Words) -> Edit:
         return replace(plan, studies=(*plan.studies, *added))
 
     return Edit(name, change)
+
+
+def renew_proposals(studies: tuple[Study, ...], merge: str | None = None) -> Edit:
+    """First colours in the place of those that wait: what was kept stays."""
+    added = tuple(replace(s, proposal=True) for s in studies)
+    add = add_studies(added, words("propose {count} first colours", count=len(studies)))
+
+    def change(plan: Plan) -> Plan:
+        left = (s for s in plan.studies if not s.proposal or s.verdict == "kept")
+        return add.change(replace(plan, studies=tuple(left)))
+
+    return add._replace(change=change, merge=merge)
 
 
 def _free_title(plan: Plan, added: list[Study], title: str) -> str:

@@ -41,6 +41,7 @@ class JoiningBenches:
 
     def _join_step(self, step: str, bench: Bench) -> None:
         self._join(bench)
+        bench.offer.clicked.connect(lambda: self._works.menus.run("first"))
         BENCHES[step].parts().join(bench, self._parts)
 
     def _join_drawer(self, name: str, drawer: Bench) -> None:

@@ -7,7 +7,9 @@ from PySide6.QtWidgets import QMainWindow
 
 from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
+from umber_compass.window.commands.colouring import Colouring
 from umber_compass.window.commands.context import ContextMenu
+from umber_compass.window.commands.first_colours import FirstColours
 from umber_compass.window.commands.focusing import Focusing
 from umber_compass.window.commands.recent import Recent
 from umber_compass.window.commands.region_commands import RegionCommands
@@ -61,6 +63,8 @@ class Works(NamedTuple):
     context: ContextMenu
     focusing: Focusing
     studies: StudyCommands
+    first: FirstColours
+    colouring: Colouring
     library: Library
     region_commands: RegionCommands
     splitting: Splitting
@@ -100,6 +104,8 @@ def make(
     library = library or Library()
     studies = StudyCommands(desk, layout, menus)
     making = StudyMaking(studies.shown, layout, files, library)
+    colouring = Colouring(desk, layout)
+    first = FirstColours(studies.shown, steps)
 
     context = ContextMenu(desk, layout, regions, steps, marks, menus)
     bringing = BringingBack(desk, keeping.now)
@@ -117,6 +123,8 @@ def make(
         steps,
         studies,
         making,
+        first,
+        colouring,
         views,
         lambda page: pages.open(page),
         lambda: _open_here(pages, desk, layout),
@@ -156,6 +164,8 @@ def make(
         context,
         focusing,
         studies,
+        first,
+        colouring,
         library,
         region_commands,
         splitting,

@@ -7,6 +7,7 @@ from umber_compass.plan.wishes import Focus
 from umber_compass.steps.first.choosing import Searched
 from umber_compass.steps.first.lights import LIGHTS
 from umber_compass.steps.first.task import Task
+from umber_compass.steps.harmony.families import hue_word
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.pipeline import Derived
@@ -25,9 +26,8 @@ def study_of(task: Task, derived: Derived, one: Searched) -> Study:
         v, c, h = (float(part[thing]) for part in one.mix)
         made = planned_as(chain.scheme, min(max(v, 0.0), 100.0), c, h)
         colours[region.id] = _graded(was, made, derived, region.id)
-    title = f"{spec_of(chain.scheme).title.capitalize()}, {chain.key}"
-    if chain.light != "noon":
-        title += f", {LIGHTS[chain.light].title}"
+    lead = hue_word(chain.scheme.wheel, chain.scheme.lead_deg).capitalize()
+    title = f"{lead}, {spec_of(chain.scheme).title}"
     return replace(
         now,
         focus=_focus(task, now),
@@ -39,7 +39,7 @@ def study_of(task: Task, derived: Derived, one: Searched) -> Study:
         verdict="",
         note="",
         reason="",
-        grown=f"first colours: {LIGHTS[chain.light].title}, {chain.key}",
+        grown=f"{LIGHTS[chain.light].title}, {chain.key}",
     )
 
 

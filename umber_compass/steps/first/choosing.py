@@ -15,6 +15,7 @@ from umber_compass.steps.first.task import Task
 from umber_compass.steps.studies.growing import doubled
 
 _LEAST_DAMPED, _DAMPING = 0.4, 2.5
+_LEAST_WORTH = 0.05
 _FAR = 0.3  # OKLab by area, from which farther is no better
 
 
@@ -66,6 +67,7 @@ def chosen(task: Task, tried: list[Searched], known: list[Floats], count: int) -
     spread = max(float(np.std(whole)), 0.3)
     worth = 1 / (1 + np.exp((whole - np.median(whole)) / spread * 0.9)) + 0.15
     worth *= np.exp(-_DAMPING * np.maximum(0, cost - cost.min() - _LEAST_DAMPED))
+    worth = np.maximum(worth, _LEAST_WORTH)  # two that are the same are worse than one that is poor
     base = np.array([min((_far(t.lab, k, share) for k in known), default=9.0) for t in tried])
     first = (np.minimum(base, _FAR) ** 2 * worth).argmax() if known else whole.argmin()
     taken = [int(first)]

@@ -8,6 +8,8 @@ from umber_compass.steps.first.things import Outlines, Things
 
 _LEVEL, _BESIDE = 0.03, 0.05  # of the picture: twins on one level; a middle that is the face's
 _FACE, _LOOKS = 1.2, 0.6  # a face with something below its eyes; with eyes alone
+_LAYERS = 3  # of hair on hair
+_HELD, _SMALL_HELD = 0.2, 0.06  # of an outline, along a face and its hair
 _SIDE = 0.1  # of a face's outline, that hair holds at least
 _SMALL = 0.2  # of a face, that its eyes have at most
 _FEATURE = 0.08  # of a face, that one of its features has at most
@@ -64,55 +66,86 @@ def face_parts(things: Things, face: int, material: str) -> tuple[dict[int, str]
     them take one colour. Only regions of which nothing is known."""
     lying = things.outlines
     own = things.members(face)
-    left, top = lying.box[own, :2].min(axis=0)
-    right, bottom = lying.box[own, 2:].max(axis=0)
-    x, y = lying.centre[own].mean(axis=0)
+    box = _box_of(lying, own)
     parts: dict[int, str] = {}
     _inside(things, face, parts)
     along = lying.border[own].sum(axis=0) / max(float(lying.outline[own].sum()), 1.0)
-    neck = lying.border[_necks(lying, along, (x, y, right - left, bottom))].sum(axis=0)
+    neck = lying.border[_necks(lying, along, box)].sum(axis=0)
+    free = [
+        i
+        for i in range(len(things.regions))
+        if i not in own
+        and i not in parts
+        and not things.material[things.of[i]]
+        and things.regions[i].role not in ("line", "ground")
+    ]
     hair: list[int] = []
-    for i in np.flatnonzero((along > 0) | (neck > 0)).tolist():
-        if i in own or i in parts or things.material[things.of[i]]:
-            continue
-        if things.regions[i].role in ("line", "ground") or lying.parent[i] in own:
-            continue
-        a, b, c, d = lying.box[i]
-        wide = c - a
-        at = lying.centre[i]
+    for i in (k for k in free if along[k] > 0 or neck[k] > 0):
         area = float(lying.share[i] / max(float(things.area[face]), 1e-9))
-        if (
-            along[i] > 0
-            and abs(at[0] - x) < 0.3 * (right - left)
-            and at[1] > bottom - 0.35 * (bottom - top)
-            and wide < 1.05 * (right - left)
-            and area < 0.9
-            and d > bottom
+        if _is_neck(lying, i, box, area, float(along[i])) or _is_ear(
+            lying, i, box, area, float(along[i])
         ):
-            parts[i] = material  # a neck
-        elif (
-            along[i] > 0
-            and area < 0.12
-            and abs(at[1] - y) < 0.35 * (bottom - top)
-            and (at[0] < left + 0.1 * (right - left) or at[0] > right - 0.1 * (right - left))
-        ):
-            parts[i] = material  # an ear
-        elif area < 3 and _is_hair((a, b, c, d), (left, top, right, bottom), float(along[i])):
+            parts[i] = material
+        elif area < 3 and _is_hair(lying.box[i], box, float(along[i])):
             hair.append(i)
+    _more_hair(lying, own.tolist(), hair, [i for i in free if i not in parts], box)
     for i in hair:
         parts[i] = "hair"
     flesh = [i for i, m in parts.items() if m == material and i not in own]
     return parts, [hair, [int(own[0]), *flesh]] if hair else [[int(own[0]), *flesh]]
 
 
-def _necks(lying: Outlines, along: Floats, face: tuple[float, ...]) -> Ints:
+def _box_of(lying: Outlines, own: Ints) -> Floats:
+    """Left, top, right, bottom of some regions together."""
+    return np.concatenate([lying.box[own, :2].min(axis=0), lying.box[own, 2:].max(axis=0)])
+
+
+def _is_neck(lying: Outlines, i: int, face: Floats, area: float, along: float) -> bool:
+    """Whether a region goes on below a face, no wider than it."""
+    left, top, right, bottom = face
+    middle = abs(lying.centre[i, 0] - (left + right) / 2) < 0.3 * (right - left)
+    a, _, c, d = lying.box[i]
+    low = lying.centre[i, 1] > bottom - 0.35 * (bottom - top) and d > bottom
+    return bool(along > 0 and middle and low and c - a < 1.05 * (right - left) and area < 0.9)
+
+
+def _is_ear(lying: Outlines, i: int, face: Floats, area: float, along: float) -> bool:
+    """Whether a small region lies at the side of a face, about its middle."""
+    left, top, right, bottom = face
+    x, y = lying.centre[i]
+    level = abs(y - (top + bottom) / 2) < 0.35 * (bottom - top)
+    edge = 0.1 * (right - left)
+    return bool(along > 0 and area < 0.12 and level and (x < left + edge or x > right - edge))
+
+
+def _more_hair(
+    lying: Outlines, face: list[int], hair: list[int], free: list[int], box: Floats
+) -> None:
+    """What lies on a face or its hair, above, and no wider: a fringe, a bun. In place."""
+    left, top, right, bottom = box
+    wide, tall = right - left, bottom - top
+    for _ in range(_LAYERS):
+        before = len(hair)
+        for i in (k for k in free if k not in hair):
+            a, _, c, _ = lying.box[i]
+            held = float(lying.border[i, [*face, *hair]].sum() / lying.outline[i])
+            small = lying.share[i] < 0.4 * lying.share[face].sum()
+            above = lying.centre[i, 1] < top + 0.3 * tall and c - a < 1.35 * wide
+            if hair and above and held >= (_SMALL_HELD if small else _HELD):
+                hair.append(i)
+        if len(hair) == before:
+            return
+
+
+def _necks(lying: Outlines, along: Floats, face: Floats) -> Ints:
     """Regions that touch a face below its middle: hair falls along them too."""
-    x, _, wide, bottom = face
-    below = (lying.centre[:, 1] > bottom - 0.05) & (np.abs(lying.centre[:, 0] - x) < 0.3 * wide)
+    left, _, right, bottom = face
+    off = np.abs(lying.centre[:, 0] - (left + right) / 2)
+    below = (lying.centre[:, 1] > bottom - 0.05) & (off < 0.3 * (right - left))
     return np.flatnonzero(below & (along > 0))
 
 
-def _is_hair(box: tuple[float, ...], face: tuple[float, ...], along: float) -> bool:
+def _is_hair(box: Floats, face: Floats, along: float) -> bool:
     """Whether a region falls beside a face, or covers its top and is hardly wider."""
     left, top, right, bottom = face
     a, b, c, d = box
@@ -124,7 +157,9 @@ def _is_hair(box: tuple[float, ...], face: tuple[float, ...], along: float) -> b
     )
     if beside and c - a < 2.2 * wide and b > top - 0.6 * tall:
         return True
-    return along >= _SIDE and b < top + 0.2 * tall and c - a < 1.3 * wide and d - b < 0.7 * tall
+    return bool(
+        along >= _SIDE and b < top + 0.2 * tall and c - a < 1.3 * wide and d - b < 0.7 * tall
+    )
 
 
 def _inside(things: Things, face: int, parts: dict[int, str]) -> None:
@@ -142,7 +177,7 @@ def _inside(things: Things, face: int, parts: dict[int, str]) -> None:
     sides: tuple[list[int], list[int]] = ([], [])
     for i in some.tolist():
         box, at = lying.box[i], lying.centre[i]
-        if at[1] < top + 0.6 * tall and abs(at[0] - x) > 0.08 * wide:
+        if at[1] < top + 0.6 * tall and 0.08 * wide < abs(at[0] - x) < 0.4 * wide:
             if box[3] - box[1] < 0.3 * (box[2] - box[0]) and at[1] < top + 0.4 * tall:
                 parts[i] = "hair"  # a brow
             else:

@@ -14,6 +14,7 @@ from umber_compass.steps.first.task import Task
 from umber_compass.steps.harmony.scheme import slot_hues
 
 _ARC = 26.0  # OKLCh degrees from a hue of the scheme, beyond which a colour is turned back
+_LINE_CHROMA = 0.03
 _MATERIAL_TURN, _FLESH_TURN = 14.0, 6.0  # degrees by which such a hue is turned at most
 
 
@@ -23,6 +24,9 @@ def keep_chroma(task: Task, paint: Ints, chroma: Floats) -> None:
     held = np.bincount(paint, area)[paint].astype(float)
     if task.focus is not None:
         held[task.focus] = area[task.focus]
+    for q in [q for q in range(len(area)) if task.things.role[q] == "line"]:
+        if q not in task.locked:
+            chroma[q] = min(chroma[q], _LINE_CHROMA)
     free = np.ones(len(area), bool)
     free[list(task.locked)] = False
     top = caps(held, task.strength) * 1.05
@@ -68,7 +72,7 @@ def _limits_of(
 ) -> tuple[tuple[float, float], tuple[float, float]]:
     material, role = task.things.material[q], task.things.role[q]
     if role == "line":
-        return (12.0, 20.0), (0.01, 0.03)
+        return (12.0, 20.0), (0.01, _LINE_CHROMA)
     if material not in MATERIALS or material == "cloth":
         low = 26.0 if role in ("figure", "focus") else 20.5
         high = 79.5 if task.things.area[q] > 0.08 else 88.0

@@ -51,7 +51,7 @@ MATERIALS: dict[str, MaterialColours] = {
         "skin face head neck hand hands arm arms ear ears cheek nose foot feet"),
     "lips": MaterialColours(_R(10, 32, .060, .105, 36, 58), "lips mouth"),
     "hair": MaterialColours(_R(38, 80, .008, .085, 18, 72), "hair brow brows fringe beard mane"),
-    "eye": MaterialColours(_R(60, 110, .000, .018, 80, 90), "eye eyes"),
+    "eye": MaterialColours(_R(60, 110, .000, .018, 70, 90), "eye eyes"),
     "iris": MaterialColours(_R(0, 360, .020, .080, 20, 42), "iris pupil pupils"),
     "fur": MaterialColours(_R(42, 72, .045, .115, 40, 72),
         "fur fox dog cat hedgehog spines bear hare squirrel lion deer"),

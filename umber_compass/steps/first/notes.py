@@ -20,7 +20,7 @@ def notes_on(task: Task, chains: list[Chain]) -> tuple[Words, ...]:
 def _named(task: Task, thing: int) -> str:
     """A thing by the largest of its regions."""
     share = task.things.outlines.share
-    largest = max(task.things.members(thing).tolist(), key=lambda i: float(share[i]))
+    largest: int = max(task.things.members(thing).tolist(), key=lambda i: float(share[i]))
     return task.things.regions[largest].name
 
 

@@ -46,14 +46,18 @@ def propose(
     count: int = COUNT,
     kept: Mapping[str, str] | None = None,
     known: Sequence[Study] = (),
+    like: Study | None = None,
     tick: Tick = idle,
     tell: Callable[[Study], object] | None = None,
 ) -> Proposed:
     """So many studies, the same for the same plan. `kept` are hexes by region that all have, with
-    those the plan keeps; the rest lies far from `known` studies. `tell` is given the likeliest one
-    as soon as it is there. Raises Refusal where no region is free."""
+    those the plan keeps; the rest lies far from `known` studies; those `like` a study have its
+    scheme. `tell` is given the likeliest one as soon as it is there. Raises Refusal where no region
+    is free."""
     derived.think(tick)
     task = task_of(derived, {**derived.plan.first.kept, **(kept or {})})
+    if like is not None:
+        task = task._replace(scheme=like.scheme)
     rng = np.random.default_rng([task.seed, len(known)])
     chains = begin(task, _how_many(task, count, (_CHAINS, _TOLD_CHAINS, _MANY_CHAINS)), rng)
     paints = paints_of(task, chains, rng)

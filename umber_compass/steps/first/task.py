@@ -4,12 +4,13 @@ from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
+from msgspec import structs
 
 from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import Floats
 from umber_compass.plan.edits import study
 from umber_compass.plan.first import First, FirstLight, SkinTone
-from umber_compass.plan.model import Pinned, Plan, Scheme
+from umber_compass.plan.model import Pinned, Plan, Region, Scheme
 from umber_compass.steps.first.faces import face_parts, facelike, guess_focus
 from umber_compass.steps.first.lights import LIGHTS
 from umber_compass.steps.first.things import (
@@ -20,6 +21,7 @@ from umber_compass.steps.first.things import (
 )
 from umber_compass.steps.first.value_keys import keys_of
 from umber_compass.steps.focus.attention import focus_labels
+from umber_compass.steps.focus.lattice import Lattice
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import Refusal, words
@@ -36,6 +38,7 @@ SKINS: dict[SkinTone, tuple[float, float, float]] = {
     "dark": (38.0, 0.048, 50.0),
 }
 FUR = (58.0, 0.088, 56.0)  # the same of fur
+_THIN = 0.5  # thinness from which a line is one
 _NECK = -7.0  # L* of a neck under its face
 _MOST_DETAIL = 0.6  # of detail, as which a flat proposal is searched
 COLOURS = 12  # that a proposal has at most before each more costs
@@ -78,7 +81,7 @@ def task_of(derived: Derived, kept: dict[str, str]) -> Task:
     plan, told = derived.plan, derived.plan.first
     lattice = derived.lattice
     assert lattice is not None
-    regions = plan.regions
+    regions = tuple(_no_line(r, lattice) for r in plan.regions)
     lying = outlines_of(regions, lattice, derived.drawing)
     materials = told_materials(regions)
     things = things_of(regions, lying, [], materials)
@@ -119,6 +122,12 @@ def task_of(derived: Derived, kept: dict[str, str]) -> Task:
         is_line=lattice.is_line[labels] | np.array([r.role == "line" for r in regions]),
         seed=told.seed,
     )
+
+
+def _no_line(region: Region, lattice: Lattice) -> Region:
+    """A region that was guessed to be a line, but is as wide as a thing, as that thing."""
+    thin = float(lattice.thin[region.label]) >= _THIN
+    return region if region.role != "line" or thin else structs.replace(region, role="figure")
 
 
 def _values_of(told: First, derived: Derived) -> str:

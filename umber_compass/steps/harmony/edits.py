@@ -1,6 +1,6 @@
 """Changes of a plan's colours and scheme that must compute a colour."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from msgspec.structs import replace
 
@@ -18,7 +18,7 @@ from umber_compass.plan.edits import (
     with_part,
 )
 from umber_compass.plan.harmony_edits import half_turned, set_colour
-from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Scheme, Solid
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.terms import Chroma, Slot, Value
 from umber_compass.steps.harmony.colours import region_colours, solid_levels
@@ -144,14 +144,37 @@ def give_colour(region_id: str, hex_text: str, name: str) -> Edit:
 def give_hue(region_id: str, hex_text: str, name: str) -> Edit:
     """The hue and chroma of a colour given to a region, its own value kept; at both ends of a
     gradient, a pinned colour freed."""
+    return give_several((region_id,), hex_text, name, only_hue=True)._replace(merge=None)
+
+
+def give_several(
+    region_ids: Sequence[str], hex_text: str, name: str, only_hue: bool = False
+) -> Edit:
+    """A colour given to some regions, called after the first; or only its hue and chroma, the value
+    of each kept. Those of one drag are one step."""
 
     def apply(plan: Plan) -> Plan:
         given = planned_from_hex(study(plan).scheme, hex_text)
-        colour = study(plan).colours[region_id]
-        made = each_part(colour, lambda own: replace(given, value=_freed(plan, own).value))
-        return with_colours(plan, {region_id: made})
 
-    return Edit(words("give {name} the hue of {hex}", name=name, hex=hex_text), apply)
+        def one(own: Solid) -> Planned:
+            return replace(given, value=_freed(plan, own).value)
+
+        colours = study(plan).colours
+        made = {r: each_part(colours[r], one) if only_hue else given for r in region_ids}
+        return with_colours(plan, made)
+
+    more = len(region_ids) - 1
+    if only_hue and more:
+        text = words(
+            "give {name} and {more} more the hue of {hex}", name=name, more=more, hex=hex_text
+        )
+    elif only_hue:
+        text = words("give {name} the hue of {hex}", name=name, hex=hex_text)
+    elif more:
+        text = words("give {name} and {more} more {hex}", name=name, more=more, hex=hex_text)
+    else:
+        text = words("give {name} {hex}", name=name, hex=hex_text)
+    return Edit(text, apply, f"give {' '.join(region_ids)} {only_hue}")
 
 
 def make_gradient(plan: Plan, region_id: str, name: str) -> Edit:

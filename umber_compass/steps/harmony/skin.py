@@ -20,10 +20,15 @@ _NAMES = re.compile(
 )
 
 
+def is_named_skin(region: Region) -> bool:
+    """Whether a region's name is that of a part with skin."""
+    return _NAMES.search(region.name.lower()) is not None
+
+
 def is_told_skin(region: Region, colour: RegionColour) -> bool:
     """Whether a region is said to be skin, by its material or its name, and has a skin's hue."""
     hue = colour.first.hue
-    told = region.material == "skin" or _NAMES.search(region.name.lower()) is not None
+    told = region.material == "skin" or is_named_skin(region)
     return told and hue is not None and HUES[0] <= hue <= HUES[1]
 
 

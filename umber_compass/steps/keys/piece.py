@@ -5,7 +5,6 @@ from typing import Any
 from umber_compass.colour.wheels import WHEELS
 from umber_compass.plan.edits import Edit, study
 from umber_compass.plan.first_edits import set_lights
-from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import rig_of, set_lamp
 from umber_compass.plan.model import Plan
 from umber_compass.plan.moods import MOODS
@@ -14,6 +13,7 @@ from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
 from umber_compass.plan.settings import CHOICE, NUMBER, TEXT, Kind
 from umber_compass.plan.study_edits import choose_study, set_mood
 from umber_compass.plan.terms import Slot
+from umber_compass.steps.harmony.living import turn_lead
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES

@@ -37,6 +37,8 @@ class GrowRule(NamedTuple):
     says: str
     versions: Callable[[Plan, GrowContext], list[Version]]
     kind: str = "hue"  # what it changes; two of a kind are not laid over each other
+    near: bool = False  # whether its versions are wished though they lie near each other
+    holds: bool = True  # whether skin, fur and locked colours are put back to what they were
 
 
 def lead_word(of: Study) -> str:

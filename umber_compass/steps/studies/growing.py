@@ -1,7 +1,8 @@
 """Studies grown by rule: many candidates, of which a few are chosen (docs/studies.md)."""
 
 import random
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
+from functools import partial
 from itertools import combinations
 from typing import NamedTuple
 
@@ -15,6 +16,7 @@ from umber_compass.plan.light_edits import light_off
 from umber_compass.plan.model import Pinned, Plan, Planned, Study
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks.judging import measure_all
+from umber_compass.steps.harmony.living import held
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.mending.balance import balance
 from umber_compass.steps.pipeline import Derived
@@ -27,6 +29,7 @@ from umber_compass.work import Tick, idle
 COUNT = 6  # studies that are grown at once
 MOST_CANDIDATES = 60
 _PER_WARNING = 0.36
+_NEAR = 0.03  # OKLab by area, that versions of a rule which stays near lie apart
 # OKLCh: what of mean chroma beyond the parent’s halves a candidate’s worth; a parent that is louder
 # than calm is no measure.
 _LOUD, _CALM = 0.06, 0.09
@@ -69,7 +72,8 @@ def grow(
     ids = list(derived.shares)
     known = [doubled(linear) for linear in linears_of(derived.plan.studies, ids)]
     rigs = [s.rig for s in derived.plan.studies]
-    least = derived.rules["studies.apart"]
+    near = all(RULES[name].near for name in rules)
+    least = _NEAR if near else derived.rules["studies.apart"]
     taken = picked(tried, count, known, rigs, context, least)
     if not taken:
         line = words(
@@ -95,7 +99,7 @@ def _warnings(one: Study, derived: Derived, tick: Tick) -> int:
 def _versions(plan: Plan, context: GrowContext, rules: Sequence[str]) -> list[Version]:
     """Versions by each rule alone, then by two of them together, as many as are looked at; the same
     plan gives the same."""
-    single = {name: RULES[name].versions(plan, context) for name in rules}
+    single = {name: _holding(plan, name, context) for name in rules}
     found = [v for own in single.values() for v in own][:MOST_CANDIDATES]
     pairs = [
         (version, second)
@@ -111,11 +115,24 @@ def _versions(plan: Plan, context: GrowContext, rules: Sequence[str]) -> list[Ve
     return found[:MOST_CANDIDATES]
 
 
+def _holding(plan: Plan, name: str, context: GrowContext) -> list[Version]:
+    """The versions of a rule, in which skin, fur and locked colours stay what they are."""
+    rule = RULES[name]
+    versions = rule.versions(plan, context)
+    if not rule.holds:
+        return versions
+    return [v._replace(make=partial(_held, plan, v.make)) for v in versions]
+
+
+def _held(before: Plan, make: Callable[[], Plan]) -> Plan:
+    return held(before, make())
+
+
 def _both(version: Version, second: str, context: GrowContext, at: int) -> list[Version]:
     """A version with another rule on top: two of what that makes, other ones each time, so that one
     rule does not fill the wall."""
     plan = version.make()
-    versions = RULES[second].versions(plan, context)
+    versions = _holding(plan, second, context)
     some = [versions[(at + k * 3) % len(versions)] for k in range(min(2, len(versions)))]
     return [
         Version(

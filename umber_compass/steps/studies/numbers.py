@@ -30,6 +30,11 @@ class Numbers(NamedTuple):
     figures: tuple[Figure, ...]
 
     @property
+    def lead(self) -> float | None:
+        """How many times as much the focus pulls as the next thing; None without a focus."""
+        return next(f.number for f in self.figures if f.name == "lead")
+
+    @property
     def verdict(self) -> str:
         """How many there are to look at, in words."""
         return f"{self.warnings} to look at" if self.warnings else "fine"

@@ -1,7 +1,7 @@
 """What every bench is: shows results, says which edit is wanted."""
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
 
 from umber_compass.steps.checks import Result
 from umber_compass.steps.pipeline import Derived
@@ -31,7 +31,13 @@ class Bench(QWidget):
         name.setObjectName("title")
         self.says = QLabel()
         self.says.setObjectName("quiet")
-        self.column.addLayout(in_row(name, (self.says, 1), gap=12))
+        self.offer = QPushButton(self.tr("Propose colours"))
+        self.offer.setObjectName("chief")
+        self.offer.setToolTip(
+            self.tr("All is grey: six proposals for this drawing, to choose from")
+        )
+        self.offer.setVisible(False)
+        self.column.addLayout(in_row(name, (self.says, 1), self.offer, gap=12))
 
     def forward(self, *parts: QWidget) -> None:
         """Say what parts of the bench say, as far as each says it."""
@@ -65,6 +71,11 @@ class Bench(QWidget):
 
     def show_results(self, results: list[Result]) -> None:
         """Show what the checks found, where the bench says anything of it."""
+
+    def show_offer(self, on: bool) -> None:
+        """Whether first colours are offered: nothing has a colour yet."""
+        if self.offer.isVisibleTo(self) != on:
+            self.offer.setVisible(on)
 
     def needs(self) -> tuple[str, ...]:
         """Slow stages that are shown now: they are worked out, and the bench is shown again."""

@@ -10,7 +10,6 @@ from umber_compass.window.frame.layout import Layout
 from umber_compass.window.strip.small_views import SmallViews
 
 _NAMING = "sketch"  # where regions are named
-_COLOURING = "values"  # where a double click on the picture leads
 
 
 class StepCommands(QObject):
@@ -65,9 +64,3 @@ class StepCommands(QObject):
         if self._session.selection:
             self.open(_NAMING)
             self._layout.benches[_NAMING].edit_name(self._session.selection)
-
-    def edit(self, region_id: str) -> None:
-        """Choose a region and open the bench that changes its colour."""
-        if region_id:
-            self._session.select(region_id)
-            self.open(_COLOURING)

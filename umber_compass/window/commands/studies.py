@@ -7,7 +7,6 @@ from PySide6.QtCore import QObject, QPoint
 from PySide6.QtWidgets import QMenu
 
 from umber_compass.plan.edits import Edit
-from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import (
@@ -15,6 +14,7 @@ from umber_compass.plan.study_edits import (
     in_study,
 )
 from umber_compass.plan.terms import Verdict
+from umber_compass.steps.harmony.living import turn_lead
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.jobs import step

@@ -11,6 +11,8 @@ from umber_compass.plan.edits import find_region
 from umber_compass.plan.study_edits import choose_study, duplicate_study, remove_study
 from umber_compass.plan.terms import ROLES, Form, Material
 from umber_compass.window.benches import BENCHES
+from umber_compass.window.commands.colouring import Colouring
+from umber_compass.window.commands.first_colours import FirstColours
 from umber_compass.window.commands.focusing import Focusing
 from umber_compass.window.commands.region_commands import RegionCommands
 from umber_compass.window.commands.regions import Regions
@@ -44,6 +46,8 @@ class Commands(NamedTuple):
     steps: StepCommands
     studies: StudyCommands
     making: StudyMaking
+    first: FirstColours
+    colouring: Colouring
     views: ViewCommands
     open_page: Callable[[str], object]
     open_here: Callable[[], object]
@@ -158,6 +162,8 @@ def _regions(c: Commands) -> list[Action]:
                "plan"),
         Action("name-region", "Name …", c.steps.name_chosen, (one, "region/colour"), "F2",
                "chosen"),
+        Action("give-colour", "Give it a colour …", lambda: c.colouring.open(),
+               (one, "region/colour"), "Ctrl+E", "chosen"),
         Action("pin", "Pin or unpin its colour", regions.pin_chosen, (one, "region/colour"),
                "Ctrl+L", "chosen", now=regions.pin_words),
         Action("lock", "Lock or unlock its colour", regions.lock_chosen, (one, "region/colour"),
@@ -230,6 +236,11 @@ def _studies(c: Commands) -> list[Action]:
     return [
         Action("grow", "Grow six from the one that is shown", making.grow_ticked, ("Study/grow",),
                "Ctrl+Shift+G", "plan"),
+        Action("first", "First colours", c.first.toggle, ("Study/grow",), "Ctrl+Shift+F", "plan"),
+        Action("first-rest", "Try the rest, what is kept stays", partial(c.first.ask, "first-rest"),
+               ("Study/grow",), "", "plan"),
+        Action("first-like", "More like this one", partial(c.first.ask, "first-like"),
+               ("Study/grow", card), "", "plan"),
         Action("next-study", "Next study", partial(s.step, 1), ("Study/through",), "Ctrl+Down",
                "plan"),
         Action("previous-study", "Previous study", partial(s.step, -1), ("Study/through",),

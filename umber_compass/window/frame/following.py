@@ -74,6 +74,7 @@ class Following(QObject):
         current = self.layout.stack.currentWidget()
         if isinstance(current, Bench):
             current.show_derived(reader, self.desk.session.selection)
+            current.show_offer(derived.uncoloured and not row.takes_stage)
             self.desk.live.work_out(current.needs())
 
     def show_lamps(self) -> None:

@@ -1,22 +1,20 @@
 """The tray: the palette as one bar, each swatch as wide as its share, its value below."""
 
-from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
-    QDrag,
     QHelpEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
     QPen,
-    QPixmap,
 )
 from PySide6.QtWidgets import QApplication, QSizePolicy, QToolTip, QWidget
 
 from umber_compass.window.frame.tray_painting import BAR, Swatch, paint_swatches
 from umber_compass.window.widgets import value_words
-from umber_compass.window.widgets.swatch import SWATCH_MIME
+from umber_compass.window.widgets.swatch import carry
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
@@ -121,16 +119,7 @@ class Tray(QWidget):
             and (far >= QApplication.startDragDistance())
         ):
             self._pressed = None
-            self._carry(held)
-
-    def _carry(self, swatch: Swatch) -> None:
-        mime, drag = QMimeData(), QDrag(self)
-        mime.setData(SWATCH_MIME, swatch.hexes[0].encode())
-        image = QPixmap(28, 28)
-        image.fill(QColor(swatch.hexes[0]))
-        drag.setMimeData(mime)
-        drag.setPixmap(image)
-        drag.exec(Qt.DropAction.CopyAction)
+            carry(self, held.hexes[0])
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         swatch = self._at(event.position().x())

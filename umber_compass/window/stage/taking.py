@@ -4,7 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
 
 from umber_compass.window.stage.picture_view import PictureView
-from umber_compass.window.widgets.swatch import SWATCH_MIME
+from umber_compass.window.widgets.swatch import SWATCH_MIME, swatch_of
 
 
 class TakingSwatches(PictureView):
@@ -19,6 +19,5 @@ class TakingSwatches(PictureView):
     def dropEvent(self, event: QDropEvent) -> None:
         place = self.to_picture(event.position())
         if place[0] >= 0:
-            text = bytes(event.mimeData().data(SWATCH_MIME).data()).decode(errors="replace")
-            self.given.emit(text, *place)
+            self.given.emit(swatch_of(event.mimeData()), *place)
             event.acceptProposedAction()

@@ -27,6 +27,7 @@ class CardFace(NamedTuple):
     current: bool  # the one the stage shows
     chosen: bool
     hues: tuple[str, ...]  # of its wheel, from the lead on; only of one that may be turned
+    kept: tuple[tuple[float, float], ...] = ()  # where what is kept lies, shares of the picture
 
 
 def paint_card(painter: QPainter, box: QRectF, face: CardFace, focused: bool) -> None:
@@ -36,6 +37,9 @@ def paint_card(painter: QPainter, box: QRectF, face: CardFace, focused: bool) ->
         paint_coming(painter, picture, "…")
     else:
         draw_image(painter, picture, face.bitmap.image)
+        for x, y in face.kept:
+            at = QPointF(picture.x() + x * picture.width(), picture.y() + y * picture.height())
+            _paint_kept(painter, at)
     strip = QRectF(box.x(), picture.bottom() + _GAP, box.width(), STRIP)
     if face.hues:
         _paint_hues(painter, strip, face.hues)
@@ -90,6 +94,17 @@ def _paint_words(painter: QPainter, box: QRectF, face: CardFace) -> None:
         metrics = painter.fontMetrics()
         cut = metrics.elidedText(said, Qt.TextElideMode.ElideRight, int(room - begin))
         painter.drawText(line.adjusted(begin, 0, 0, 0), left, cut)
+
+
+def _paint_kept(painter: QPainter, at: QPointF) -> None:
+    """A tick on what is kept, seen on any colour."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(QPen(QColor("#ffffff"), 1.5))
+    painter.setBrush(QColor("#141414"))
+    painter.drawEllipse(at, 7, 7)
+    painter.setPen(QPen(QColor("#ffffff"), 2))
+    corners = [at + QPointF(-3.2, 0.2), at + QPointF(-0.8, 2.8), at + QPointF(3.4, -2.6)]
+    painter.drawPolyline(QPolygonF(corners))
 
 
 def _paint_diamond(painter: QPainter, middle: QPointF) -> None:

@@ -3,6 +3,7 @@
 from umber_compass.registry import registered
 from umber_compass.steps.studies.grow_rule import GrowRule
 from umber_compass.steps.studies.rules import (
+    daylight,
     ground,
     lead,
     library,
@@ -15,7 +16,7 @@ from umber_compass.steps.studies.rules import (
 )
 
 RULES: dict[str, GrowRule] = registered(
-    "RULE", ground, turn, lead, scheme, temperature, strength, mood, library, lights
+    "RULE", ground, turn, lead, scheme, temperature, strength, mood, daylight, library, lights
 )
 FIRST = ("ground", "turn", "lead", "strength")  # that are chosen until the artist says otherwise
 

@@ -17,11 +17,11 @@ from umber_compass.plan.harmony_edits import (
     add_hue,
     set_offset,
     turn_family,
-    turn_lead,
 )
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.checks.check import listed, names
+from umber_compass.steps.harmony.living import turn_lead
 from umber_compass.steps.harmony.readings import NowReading
 from umber_compass.steps.harmony.rose import family_turn
 from umber_compass.steps.harmony.scheme_edits import (

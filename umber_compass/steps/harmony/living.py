@@ -1,0 +1,80 @@
+"""Skin and fur stay what they are, and locked colours stay, whatever is done to a whole palette."""
+
+from msgspec.structs import replace
+
+from umber_compass.colour.spaces import hue_distance
+from umber_compass.plan.edits import Edit, part, study, with_colours, with_part
+from umber_compass.plan.harmony_edits import half_turned
+from umber_compass.plan.harmony_edits import turn_lead as turned_lead
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Region, Solid, Study
+from umber_compass.steps.harmony.scheme import slot_hues
+from umber_compass.steps.harmony.skin import is_named_skin
+
+LIVING = ("skin", "fur", "creature")
+_CHROMA = (0.7, 1.25)  # times its own, that it may have
+
+
+def is_living(region: Region) -> bool:
+    """Whether a region is said to be skin or fur, by its material, or by its name while no
+    material is said. A material called any frees it."""
+    if region.material in LIVING:
+        return True
+    return region.material == "matte" and region.named and is_named_skin(region)
+
+
+def holding(edit: Edit) -> Edit:
+    """The same change, but skin and fur keep their hue and most of their chroma, and locked colours
+    stay as they are."""
+    return edit._replace(change=lambda plan: held(plan, edit.change(plan)))
+
+
+def turn_lead(angle_deg: float) -> Edit:
+    """The leading hue put at an angle of the wheel; the scheme turns with it, skin, fur and locked
+    colours stay."""
+    return holding(turned_lead(angle_deg))
+
+
+def held(before: Plan, after: Plan) -> Plan:
+    """A plan with the hue and most of the chroma that skin and fur had before, and the locked
+    colours of before."""
+    old, new = study(before), study(after)
+    mine = {r.id for r in before.regions if is_living(r)} | set(old.locked)
+    hues = slot_hues(old.scheme), slot_hues(new.scheme)
+    same = old.scheme is new.scheme or hues[0] == hues[1]
+    colours: dict[str, Colour] = {}
+    for region in mine:
+        was, now = old.colours.get(region), new.colours.get(region)
+        if was is None or now is None or (same and was == now):
+            continue
+        locked = region in old.locked
+        made = _of_one(was, now, old, new, locked)
+        if made != now:
+            colours[region] = made
+    return with_colours(after, colours) if colours else after
+
+
+def _of_one(was: Colour, now: Colour, old: Study, new: Study, locked: bool) -> Colour:
+    base = was if locked or isinstance(was, Gradient) != isinstance(now, Gradient) else now
+    for end in (0, 1) if isinstance(base, Gradient) else (0,):
+        base = with_part(base, end, _kept(part(was, end), part(now, end), old, new, locked))
+    return base
+
+
+def _kept(was: Solid, now: Solid, old: Study, new: Study, locked: bool) -> Solid:
+    if isinstance(was, Pinned):
+        return was
+    hues = slot_hues(old.scheme)
+    hue = hues.get(was.slot, hues["A"]) + was.hue_offset_deg
+    chroma = was.chroma * old.scheme.chroma.get(was.slot, 1.0)
+    value = was.value
+    if not locked and isinstance(now, Planned):
+        value = now.value
+        own = now.chroma * new.scheme.chroma.get(now.slot, 1.0)
+        chroma = min(max(own, _CHROMA[0] * chroma), _CHROMA[1] * chroma)
+    there = slot_hues(new.scheme)
+    slot = was.slot if was.slot in there else "A"
+    level = max(new.scheme.chroma.get(slot, 1.0), 1e-3)
+    turn = half_turned(float(hue_distance(there[slot], hue)))
+    return replace(
+        was, slot=slot, hue_offset_deg=turn, value=value, chroma=min(chroma / level, 0.5)
+    )

@@ -1,0 +1,1 @@
+"""The colour field: a colour for one or several regions."""

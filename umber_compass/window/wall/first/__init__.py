@@ -1,0 +1,1 @@
+"""The strip of questions above the study wall: what first colours are told."""
