@@ -15,6 +15,7 @@ from umber_compass.steps.focus.edits import toggle_focus
 from umber_compass.steps.focus.pull import PARTS
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench
+from umber_compass.window.benches.focus.calm_part import CalmPart
 from umber_compass.window.benches.focus.depth_page import DepthPage
 from umber_compass.window.benches.focus.falloff_part import FalloffPart
 from umber_compass.window.benches.focus.pull_chart import GREYS, Bar, PullChart
@@ -45,6 +46,7 @@ class FocusBench(Bench):
         self._derived: Derived | None = None
         self._selected = ""
         self.chart, self.falloff, self.deep = PullChart(), FalloffPart(), DepthPage()
+        self.calm = CalmPart()
         pull = self._build_pull()
         self.pages = Pages({self.tr("Pull"): pull, self.tr("Depth and air"): self.deep})
         self.column.addLayout(self._build_top())
@@ -62,7 +64,7 @@ class FocusBench(Bench):
 
     def _build_pull(self) -> QWidget:
         page = QWidget()
-        in_column(self._build_legend(), (self.chart, 1), self.falloff, gap=6, on=page)
+        in_column(self._build_legend(), (self.chart, 1), self.falloff, self.calm, gap=6, on=page)
         return page
 
     def _build_legend(self) -> QHBoxLayout:
@@ -84,7 +86,7 @@ class FocusBench(Bench):
         return line
 
     def _connect(self) -> None:
-        self.forward(self.chart, self.falloff, self.deep)
+        self.forward(self.chart, self.falloff, self.calm, self.deep)
         self.chart.toggled.connect(self._toggle)
         self.falloff.turned.connect(self.paged)
         self.set_button.clicked.connect(lambda: self._toggle(self._selected))
@@ -111,6 +113,7 @@ class FocusBench(Bench):
         if seen is not None:
             self.chart.show_bars(*_bars(derived, seen), selected)
             self.falloff.show_falloff(derived, selected)
+            self.calm.show_calm(derived)
 
     def _show_buttons(self, derived: Derived, selected: str) -> None:
         chosen = region(derived.plan, selected).name if selected else ""

@@ -1,7 +1,11 @@
-"""Resting on *Apply* shows what the fall-off would make, before it is taken."""
+"""Resting on a button shows what it would make, before it is taken."""
+
+from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QObject
+from PySide6.QtWidgets import QPushButton
 
+from umber_compass.plan.edits import Edit
 from umber_compass.steps.checks import Fix
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.window_parts import WindowParts
@@ -12,30 +16,32 @@ _AFTER = 150  # ms of rest
 
 
 class Looking(QObject):
-    """Watches the button."""
+    """Watches a button whose edit may be looked at."""
 
-    def __init__(self, bench: FocusBench, parts: WindowParts) -> None:
-        super().__init__(bench)
-        self._bench, self._parts = bench, parts
+    def __init__(
+        self, button: QPushButton, edit: Callable[[], Edit | None], parts: WindowParts
+    ) -> None:
+        super().__init__(button)
+        self._edit, self._parts = edit, parts
         self._shown = False  # whether it is looked at now
         self._timer = single_shot(self, _AFTER, self._begin)
-        bench.falloff.apply.installEventFilter(self)
-        bench.falloff.peeked.connect(lambda _: self._end())
+        button.installEventFilter(self)
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if event.type() in (QEvent.Type.Enter, QEvent.Type.FocusIn):
             self._timer.start()
         elif event.type() in (QEvent.Type.Leave, QEvent.Type.FocusOut):
-            self._end()
+            self.end()
         return super().eventFilter(watched, event)
 
     def _begin(self) -> None:
-        edit = self._bench.falloff.edit()
+        edit = self._edit()
         if edit is not None:
             self._shown = True
-            self._parts.peeking.look(Fix("falloff", edit.name, edit))
+            self._parts.peeking.look(Fix("looked", edit.name, edit))
 
-    def _end(self) -> None:
+    def end(self) -> None:
+        """Look no longer."""
         self._timer.stop()
         if self._shown:
             self._shown = False
@@ -43,6 +49,9 @@ class Looking(QObject):
 
 
 def join(bench: Bench, parts: WindowParts) -> None:
-    """The fall-off is looked at on the stage before it is applied."""
+    """The fall-off and the calm are looked at on the stage before they are applied."""
     assert isinstance(bench, FocusBench)
-    Looking(bench, parts)
+    falloff = Looking(bench.falloff.apply, bench.falloff.edit, parts)
+    bench.falloff.peeked.connect(lambda _: falloff.end())
+    calmed = Looking(bench.calm.apply, bench.calm.edit, parts)
+    bench.calm.taken.connect(calmed.end)

@@ -10,6 +10,7 @@ from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.values.balancing import Balancing
 from umber_compass.window.benches.values.keys import Keys
 from umber_compass.window.benches.values.ladder_page import LadderPage
+from umber_compass.window.benches.values.push_page import PushPage
 from umber_compass.window.benches.values.wishes_page import WishesPage
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets import value_words
@@ -25,12 +26,19 @@ class ValuesBench(Bench):
     def __init__(self) -> None:
         super().__init__("Values")
         self.keys, self.page, self.wishes = Keys(), LadderPage(), WishesPage()
+        self.push = PushPage()
         self.ladder = self.page.ladder
-        self.pages = Pages({self.tr("Ladder"): self.page, self.tr("Wishes"): self.wishes})
+        self.pages = Pages(
+            {
+                self.tr("Ladder"): self.page,
+                self.tr("Push"): self.push,
+                self.tr("Wishes"): self.wishes,
+            }
+        )
         self.column.addLayout(self._build_top())
         self.add_pages()
         self.keys.picked.connect(self._start_from)
-        self.forward(self.page, self.wishes)
+        self.forward(self.page, self.push, self.wishes)
 
     def _build_top(self) -> QHBoxLayout:
         return in_row(self.pages.tabs, 1, quiet(self.tr("value key")), self.keys, gap=4)
@@ -42,9 +50,9 @@ class ValuesBench(Bench):
         self.edit_wanted.emit(start_from(key.bands, key.figure, key.title))
 
     def show_derived(self, derived: Derived, selected: str) -> None:
-        if self.pages.currentIndex():
+        if self.pages.currentWidget() is self.wishes:
             self.wishes.show_wishes(derived)
-        else:
+        elif self.pages.currentWidget() is self.page:
             self.page.show_derived(derived, selected)
         shown = [e.value for c in derived.colours.values() for e in c.ends]
         self.says.setText(
