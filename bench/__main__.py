@@ -11,6 +11,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from bench import (
     drags,
+    first_colours,
     first_sight,
     judgement,
     kinds,
@@ -33,6 +34,7 @@ def main() -> int:
         kinds,
         strangers,
         first_sight,
+        first_colours,
         relit,
         judgement,
         studies,

@@ -1,5 +1,5 @@
 """Drawings that have no colour yet, as lines or in greys, whose parts are known: what first colours
-are measured on. The first of `TUNED` were looked at while the method was made, `HELD` were not."""
+are measured on. Those in `TUNED` were looked at while the method was made, the others were not."""
 
 from collections.abc import Callable
 from typing import NamedTuple, TypeAlias
@@ -9,6 +9,9 @@ import numpy.typing as npt
 from PIL import Image, ImageDraw
 from scipy.interpolate import splev, splprep
 from scipy.ndimage import distance_transform_edt
+
+from bench.first_pictures import SCENES, Scene
+from umber_compass.colour.measured import measure_hex
 
 Rgb: TypeAlias = npt.NDArray[np.uint8]
 # What it is part of, how it is drawn (b: a smooth blob, p: a polygon, e: an ellipse, r: a box),
@@ -831,5 +834,23 @@ DRAGON = Piece(
     ),
     "dragon",
 )
-TUNED = (PORTRAIT, STREET, OWL, STILL, SPRITE, HARBOUR)
+TUNED = (PORTRAIT, STREET, OWL, STILL, HARBOUR)
 HELD = (BEARD, CAT, READER, DANCERS, HUT, DRAGON)
+
+
+_HOW = {"rectangle": "r", "ellipse": "e", "polygon": "p"}
+
+
+def piece_of(scene: Scene) -> Piece:
+    """A finished picture as the drawing that it may have begun with; its materials are not
+    known."""
+    return Piece(
+        scene.name,
+        scene.size,
+        {k: ("", measure_hex(c).value) for k, c in scene.colours.items()},
+        tuple((part, _HOW[how], numbers) for part, how, numbers in scene.shapes),
+        scene.figure[0],
+    )
+
+
+OTHERS = tuple(piece_of(s) for s in SCENES)  # also held out

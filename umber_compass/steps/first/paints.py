@@ -24,6 +24,7 @@ _TURN = 11.0  # OKLCh degrees at most, by which hue turns with value
 _MIDDLE, _SPAN = 52.0, 35.0  # L* that turns nowhere; over which the turn grows to all of it
 _APART = 2.5  # L* under which two values as drawn are one level
 _STEPS = ((0.0, 1.0), (-9.0, 1.05), (-17.0, 1.0), (6.0, 0.85))  # of the living: L*, chroma times
+_TINT = 0.6  # of a light's pull, that a colour of no material takes
 _NIGHT_LIGHT = 66.0  # L* that nothing unlit passes at night
 _ROOM = 25.0  # OKLCh degrees from a slot's hue, within which a material counts as of it
 
@@ -135,24 +136,26 @@ class _OwnPaints:
 
     def _spread(self, levels: Floats, warm: bool) -> None:
         """The scheme's hues at each level, in three chromas and a tinted grey."""
-        light, strength = self.chain.light, self.task.strength
+        light = self.chain.light
+        rows = []
         for value in levels.tolist():
-            t = float(np.clip((value - _MIDDLE) / _SPAN, -1, 1))
+            t = min(max((value - _MIDDLE) / _SPAN, -1.0), 1.0)
             pole = (95 if t > 0 else 275) if warm else (275 if t > 0 else 60)
             for slot in SLOTS:
                 hue = self.hues.get(slot, self.hues["A"])
-                turn = float(np.clip(hue_distance(hue, pole), -1, 1)) * _TURN * abs(t)
+                way = (pole - hue + 180) % 360 - 180
+                turned = (hue + min(max(way, -1.0), 1.0) * _TURN * abs(t)) % 360
                 there = slot in self.needles or slot == "grey"
                 for chroma in (_TINTED,) if slot == "grey" else _CHROMAS:
-                    # Only the light's colour: values are the key's.
-                    seen = in_light(np.array([value, chroma, (hue + turn) % 360]), light, 0.6)
-                    if light == "noon":
-                        seen = np.array([value, chroma, (hue + turn) % 360])
-                    dimmed = min(value, _NIGHT_LIGHT) if light == "night" else value
-                    if self.task.keeps_values:
-                        dimmed = value
-                    self.rows.append((dimmed, float(seen[1]) * strength, float(seen[2])))
+                    rows.append((value, chroma, turned))
                     self.slots.append(SLOTS.index(slot) if there else DEAD)
+        made = np.array(rows)
+        if light != "noon":  # only the light's colour: values are the key's
+            made[:, 1:] = in_light(made, light, _TINT)[:, 1:]
+        if light == "night" and not self.task.keeps_values:
+            made[:, 0] = np.minimum(made[:, 0], _NIGHT_LIGHT)
+        made[:, 1] *= self.task.strength
+        self.rows += [(v, c, h) for v, c, h in made.tolist()]
 
     def _made(self, material: str, rng: np.random.Generator) -> list[tuple[float, float, float]]:
         """Some colours of a material in this light; those nearest to the scheme's hues."""

@@ -24,8 +24,8 @@ from umber_compass.work import Tick, idle
 
 COUNT = 6
 # Proposals begun and searched: where nothing is told, where something is, of many things.
-_CHAINS, _TOLD_CHAINS, _MANY_CHAINS = 24, 36, 14
-_SEARCHED, _TOLD_SEARCHED, _MANY_SEARCHED = 10, 14, 8
+_CHAINS, _TOLD_CHAINS, _MANY_CHAINS = 24, 40, 18
+_SEARCHED, _TOLD_SEARCHED, _MANY_SEARCHED = 10, 16, 10
 _MANY = 120  # things
 _BY_LABELS = 0.12  # of what its paints cost, that counts beside what the search leaves
 

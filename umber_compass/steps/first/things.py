@@ -1,6 +1,6 @@
 """A drawing as things: regions that take one colour, how they touch, what encloses them."""
 
-from typing import NamedTuple
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
@@ -13,6 +13,7 @@ from umber_compass.plan.model import Region
 from umber_compass.steps.first.materials import material_of
 from umber_compass.steps.focus.lattice import Lattice
 
+Mask: TypeAlias = npt.NDArray[np.bool_]
 RANK = {"line": 0, "ground": 1, "middle ground": 2, "figure": 3, "focus": 4}
 _LOOKED_AT = 640  # px across, at which borders are counted
 _MASK = 20  # px a side, of the masks by which twins are compared
@@ -32,7 +33,7 @@ class Outlines(NamedTuple):
     box: Floats  # (n, 4) left, top, right, bottom, shares of width and height
     centre: Floats  # (n, 2) x, y, shares
     parent: Ints  # (n,) what encloses each, -1 for nothing
-    masks: list[npt.NDArray[np.bool_] | None]  # (20, 20) each, within its box
+    masks: list[Mask | None]  # (20, 20) each, within its box
 
 
 class Things(NamedTuple):
@@ -96,10 +97,10 @@ def _borders(coarse: Ints, most: int) -> tuple[Floats, Floats]:
     return border, np.bincount(sides, minlength=most).astype(float)
 
 
-def _masks(coarse: Ints, labels: Ints) -> tuple[Floats, list[npt.NDArray[np.bool_] | None]]:
+def _masks(coarse: Ints, labels: Ints) -> tuple[Floats, list[Mask | None]]:
     height, width = coarse.shape
     found = find_objects(coarse.astype(np.int32), int(labels.max()))
-    box, masks = np.zeros((len(labels), 4)), list[npt.NDArray[np.bool_] | None]()
+    box, masks = np.zeros((len(labels), 4)), list[Mask | None]()
     step = (np.arange(_MASK) + 0.5) / _MASK
     for i, label in enumerate(labels.tolist()):
         at = found[label - 1]
@@ -131,21 +132,31 @@ def _parents(share: Floats, border: Floats, outline: Floats) -> Ints:
     return found
 
 
-def are_twins(lying: Outlines, i: int, j: int) -> bool:
-    """Whether two regions are alike in size and shape, straight or mirrored, and lie on one row or
-    column or are tiny, as two eyes or the windows of a house."""
-    small, large = sorted((float(lying.share[i]), float(lying.share[j])))
-    one, other = lying.masks[i], lying.masks[j]
-    if small < _AREA * large or large > _LARGEST or lying.border[i, j] > 0:
-        return False
-    if one is None or other is None:
-        return False
-    sides = [lying.box[k, 2:] - lying.box[k, :2] for k in (i, j)]
-    if np.abs(np.log(np.maximum(sides[0], 1e-9) / np.maximum(sides[1], 1e-9))).max() > _SIDE:
-        return False
-    apart = np.abs(lying.centre[i] - lying.centre[j])
-    if not (apart[1] < _ROW or apart[0] < _COLUMN or large < _SMALL):
-        return False
+def twins_of(lying: Outlines, roles: list[str], materials: list[str]) -> list[tuple[int, int]]:
+    """Pairs of regions alike in size and shape, straight or mirrored, that lie on one row or column
+    or are tiny, as two eyes or the windows of a house."""
+    share, sides = lying.share, np.maximum(lying.box[:, 2:] - lying.box[:, :2], 1e-9)
+    small = np.minimum(share[:, None], share[None])
+    large = np.maximum(share[:, None], share[None])
+    near = (small >= _AREA * large) & (large <= _LARGEST) & (lying.border == 0)
+    log = np.log(sides)
+    near &= (np.abs(log[:, None] - log[None]) <= _SIDE).all(axis=-1)
+    apart = np.abs(lying.centre[:, None] - lying.centre[None])
+    near &= (apart[..., 1] < _ROW) | (apart[..., 0] < _COLUMN) | (large < _SMALL)
+    kind = np.unique(
+        [f"{r} {m}" for r, m in zip(roles, materials, strict=True)], return_inverse=True
+    )
+    near &= kind[1].reshape(-1)[:, None] == kind[1].reshape(-1)[None]
+    found = []
+    for i, j in np.argwhere(np.tril(near, -1)).tolist():
+        one, other = lying.masks[i], lying.masks[j]
+        if roles[i] != "line" and one is not None and other is not None and _overlap(one, other):
+            found.append((i, j))
+    return found
+
+
+def _overlap(one: Mask, other: Mask) -> bool:
+    """Whether two outlines are alike, straight or mirrored."""
     return any((one & m).sum() >= _OVERLAP * (one | m).sum() for m in (other, other[:, ::-1]))
 
 
@@ -166,11 +177,8 @@ def things_of(
 
     for i, j in joined:
         root[top(i)] = top(j)
-    for i in range(n):
-        for j in range(i):
-            same = regions[i].role == regions[j].role and materials[i] == materials[j]
-            if same and regions[i].role != "line" and are_twins(lying, i, j):
-                root[top(i)] = top(j)
+    for i, j in twins_of(lying, [r.role for r in regions], materials):
+        root[top(i)] = top(j)
     _, of = np.unique([top(i) for i in range(n)], return_inverse=True)
     return gathered(regions, lying, of.reshape(-1), materials)
 
