@@ -15,11 +15,11 @@ from bench.rows import Row
 from bench.scenes import demo_sized, mosaic
 from umber_compass.document import Opened, ready
 from umber_compass.window.application import make_application
-from umber_compass.window.benches.harmony.dial import RING
 from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
 from umber_compass.window.benches.values.values_bench import ValuesBench
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.stage import lamp_marks
+from umber_compass.window.widgets.dial import RING
 from umber_compass.window.widgets.dialogs import Discarding
 from umber_compass.window.widgets.tidying import keep_for_good
 

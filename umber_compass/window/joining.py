@@ -67,17 +67,11 @@ class Joining(QObject):
     def _join_stage(self) -> None:
         stage, at = self._works.layout.stage, self._works.marks.region_at
         stage.pointed.connect(lambda x, y: self._works.following.say_region(at(x, y)))
-        stage.twice.connect(lambda x, y: self._colour(at(x, y)))
+        stage.twice.connect(lambda x, y: self._works.colouring.open_on(at(x, y)))
         stage.given.connect(lambda r, x, y: self._works.regions.give(r, at(x, y)))
         stage.zoomed.connect(self._works.following.say_zoom)
         stage.began.connect(self._works.desk.begin_drag)
         stage.ended.connect(self._end_drag)
-
-    def _colour(self, region_id: str) -> None:
-        """A colour for what was clicked twice."""
-        if region_id:
-            self._works.desk.session.select(region_id)
-            self._works.colouring.open((region_id,))
 
     def _join_frame(self) -> None:
         parts = self._works.layout

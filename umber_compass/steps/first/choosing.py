@@ -12,7 +12,7 @@ from umber_compass.steps.first.labels import Labelled
 from umber_compass.steps.first.paints import Paints
 from umber_compass.steps.first.search import Mix
 from umber_compass.steps.first.task import Task
-from umber_compass.steps.studies.growing import doubled
+from umber_compass.steps.harmony.study_light import doubled
 
 _LEAST_DAMPED, _DAMPING = 0.4, 2.5
 _LEAST_WORTH = 0.05

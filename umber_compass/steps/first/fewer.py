@@ -13,7 +13,7 @@ _SAME = 3.5  # about CIEDE2000, under which two colours apart in the picture are
 _NEAR = 16.0  # beyond which two are only made one for a budget
 _MOST, _REGIONS, _EACH = 14, 30, 6  # colours of 30 regions; one more for each so many more
 _TOUCHING, _PARTED = 12.0, 60.0  # what it costs more where two touch, or should part
-_KEPT_APART = 2.5  # L* that two kept values may be apart at most
+_KEPT_APART = 0.3  # L* that two kept values may be apart at most
 
 
 def fewer(task: Task, mix: Mix) -> Mix:

@@ -48,6 +48,8 @@ def paints_of(task: Task, chains: list[Chain], rng: np.random.Generator) -> Pain
     slot = np.array([o.slots for o in own], np.intp)
     _calm(colour, slot, own[0].generic)
     values = levels[:, level_of] if task.keeps_values else None
+    if task.values == "kept":
+        values = np.tile(task.value, (len(chains), 1))  # to the tenth, not to a level
     return Paints(colour, slot, [np.array(c, np.intp) for c in own[0].choices], values)
 
 

@@ -17,8 +17,8 @@ from umber_compass.steps.first.notes import notes_on
 from umber_compass.steps.first.paints import Paints, paints_of
 from umber_compass.steps.first.search import Mix, Search, loudest
 from umber_compass.steps.first.task import Task, task_of
+from umber_compass.steps.harmony.study_light import doubled, linears_of
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.studies.growing import doubled, linears_of
 from umber_compass.words import Words
 from umber_compass.work import Tick, idle
 

@@ -4,7 +4,6 @@ from typing import NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
-from scipy.ndimage import distance_transform_edt, find_objects
 
 from umber_compass.colour.spaces import Floats
 from umber_compass.picture.drawing import Drawing
@@ -79,6 +78,8 @@ def outlines_of(regions: tuple[Region, ...], lattice: Lattice, drawing: Drawing)
 
 def _without(coarse: Ints, lines: list[int]) -> Ints:
     """The labels with lines and bare px given to the nearest region."""
+    from scipy.ndimage import distance_transform_edt
+
     hidden = np.isin(coarse, lines) | (coarse == 0)
     at = distance_transform_edt(hidden, return_distances=False, return_indices=True)
     filled: Ints = coarse[tuple(at)]
@@ -98,6 +99,8 @@ def _borders(coarse: Ints, most: int) -> tuple[Floats, Floats]:
 
 
 def _masks(coarse: Ints, labels: Ints) -> tuple[Floats, list[Mask | None]]:
+    from scipy.ndimage import find_objects
+
     height, width = coarse.shape
     found = find_objects(coarse.astype(np.int32), int(labels.max()))
     box, masks = np.zeros((len(labels), 4)), list[Mask | None]()

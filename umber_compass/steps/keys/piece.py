@@ -69,7 +69,7 @@ def _with_angles(plan: Plan, lamp: str, **changes: Any) -> Edit:
 
 
 def _listed(text: str) -> list[str]:
-    return [part.strip() for part in text.split(",")]
+    return [part.strip().lower() for part in text.split(",")]
 
 
 # fmt: off

@@ -9,15 +9,14 @@ from typing import NamedTuple
 import numpy as np
 from msgspec.structs import replace
 
-from umber_compass.colour.gamut import fit
-from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, value
-from umber_compass.plan.edits import part, study
+from umber_compass.colour.spaces import Floats, value
+from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import light_off
-from umber_compass.plan.model import Pinned, Plan, Planned, Study
+from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks.judging import measure_all
 from umber_compass.steps.harmony.living import held
-from umber_compass.steps.harmony.scheme import slot_hues
+from umber_compass.steps.harmony.study_light import doubled, linears_of
 from umber_compass.steps.mending.balance import balance
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.studies.choosing import Candidate, least_apart, picked
@@ -29,7 +28,7 @@ from umber_compass.work import Tick, idle
 COUNT = 6  # studies that are grown at once
 MOST_CANDIDATES = 60
 _PER_WARNING = 0.36
-_NEAR = 0.03  # OKLab by area, that versions of a rule which stays near lie apart
+_NEAR = 0.02  # OKLab by area, that versions of a rule which stays near lie apart
 # OKLCh: what of mean chroma beyond the parent’s halves a candidate’s worth; a parent that is louder
 # than calm is no measure.
 _LOUD, _CALM = 0.06, 0.09
@@ -102,14 +101,17 @@ def _versions(plan: Plan, context: GrowContext, rules: Sequence[str]) -> list[Ve
     single = {name: _holding(plan, name, context) for name in rules}
     found = [v for own in single.values() for v in own][:MOST_CANDIDATES]
     pairs = [
-        (version, second)
+        (version, second, RULES[first].holds and RULES[second].holds)
         for first, second in combinations(rules, 2)
         if RULES[first].kind != RULES[second].kind
         for version in single[first]
     ]
     random.Random(plan.current_study).shuffle(pairs)
-    for version, second in pairs:
-        found += _both(version, second, context, len(found))
+    for version, second, holds in pairs:
+        both = _both(version, second, context, len(found))
+        if holds:  # against what was there before either
+            both = [v._replace(make=partial(_held, plan, v.make)) for v in both]
+        found += both
         if len(found) >= MOST_CANDIDATES:
             break
     return found[:MOST_CANDIDATES]
@@ -163,35 +165,6 @@ def _candidates(made: list[tuple[Version, Plan]], derived: Derived) -> list[Cand
         rig = study(plan).rig
         found.append(Candidate(version.title, version.says, plan, lab, rig, ground, worth, merging))
     return found
-
-
-def linears_of(studies: Sequence[Study], ids: Sequence[str]) -> Floats:
-    """The colours of studies of one sketch as linear light, (studies, regions, 3), gradients in
-    their middle, in the order of some region ids: all worked out at once."""
-    rows = []
-    for one in studies:
-        hues, levels = slot_hues(one.scheme), one.scheme.chroma
-        for region in ids:
-            colour = one.colours[region]
-            rows += [(part(colour, end), levels, hues) for end in (0, 1)]
-    wish = np.array(
-        [
-            (s.value, s.chroma * c.get(s.slot, 1.0), h.get(s.slot, h["A"]) + s.hue_offset_deg)
-            if isinstance(s, Planned)
-            else (0.0, 0.0, 0.0)
-            for s, c, h in rows
-        ]
-    ).reshape(-1, 3)
-    linear = fit(wish[:, 0], wish[:, 1], wish[:, 2])
-    for i, (solid, _, _) in enumerate(rows):
-        if isinstance(solid, Pinned):
-            linear[i] = decode(parse_hex(solid.hex))
-    return np.asarray(linear.reshape(len(studies), len(ids), 2, 3).mean(axis=2))
-
-
-def doubled(linear: Floats) -> Floats:
-    """OKLab of colours, (n, 3), a and b doubled: hue is what a study is told by."""
-    return np.asarray(oklab(linear) * np.array([1.0, 2.0, 2.0]))
 
 
 def _merging(light: Floats, ids: Sequence[str], derived: Derived) -> int:

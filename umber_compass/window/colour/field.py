@@ -18,9 +18,9 @@ from umber_compass.steps.harmony.picking import (
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.colour.plane import Plane
 from umber_compass.window.colour.wheel import Wheel
-from umber_compass.window.wall.first.chips import SwatchChip
 from umber_compass.window.widgets.fields import NumberField, Of, TextField, take_typed
 from umber_compass.window.widgets.rows import in_column, in_row
+from umber_compass.window.widgets.swatch_chip import SwatchChip
 from umber_compass.words import Refusal
 
 _SWATCHES = 14  # of a row

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QBrush, QColor, QConicalGradient, QPainter, QPen
 
-from umber_compass.window.benches.harmony.dial import Dial
+from umber_compass.window.widgets.dial import Dial
 from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
 

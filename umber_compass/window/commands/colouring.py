@@ -1,5 +1,7 @@
 """A colour for one or several regions, by the colour field."""
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QObject, QPoint
 from PySide6.QtGui import QCursor, QGuiApplication
 
@@ -8,9 +10,11 @@ from umber_compass.steps.harmony.edits import give_several
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.colour.field import ColourField, FieldFacts
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.frame.layout import Layout
+
+if TYPE_CHECKING:
+    from umber_compass.window.colour.field import ColourField, FieldFacts
 
 _RECENT = 14
 
@@ -29,9 +33,11 @@ class Colouring(QObject):
         desk.opened.connect(self.close)
 
     @property
-    def field(self) -> ColourField:
+    def field(self) -> "ColourField":
         """The field, made when it is first wanted."""
         if self._field is None:
+            from umber_compass.window.colour.field import ColourField
+
             made = self._field = ColourField(self._layout)
             made.wanted.connect(self._give)
             made.refused.connect(lambda line: self.desk.told.emit(line, True))
@@ -55,6 +61,12 @@ class Colouring(QObject):
         screen = QGuiApplication.screenAt(at) or self._layout.screen()
         self.field.open_at(at, screen.availableGeometry())
 
+    def open_on(self, region_id: str) -> None:
+        """Open it for a region that was clicked twice, if any."""
+        if region_id:
+            self.desk.session.select(region_id)
+            self.open((region_id,))
+
     def close(self) -> None:
         """Close it: another plan came."""
         self._regions = ()
@@ -69,7 +81,9 @@ class Colouring(QObject):
             if known:
                 self._field.show_facts(self._facts(derived, known))
 
-    def _facts(self, derived: Derived, chosen: tuple[str, ...]) -> FieldFacts:
+    def _facts(self, derived: Derived, chosen: tuple[str, ...]) -> "FieldFacts":
+        from umber_compass.window.colour.field import FieldFacts
+
         scheme = derived.scheme
         many = self.tr("{count} regions").format(count=len(chosen))
         palette = dict.fromkeys(derived.colours[r].first.hex for r in derived.families)

@@ -1,28 +1,23 @@
 """The cards in rows: chosen by click, with Ctrl several, turned by dragging across a chosen one."""
 
-from collections.abc import Callable
-
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QContextMenuEvent,
-    QDragEnterEvent,
-    QDropEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
 )
-from PySide6.QtWidgets import QApplication, QSizePolicy, QWidget
+from PySide6.QtWidgets import QApplication, QSizePolicy
 
-from umber_compass.window.wall.card import BELOW, CardFace, paint_card
-from umber_compass.window.wall.card_layout import CardLayout
+from umber_compass.window.wall.card import CardFace, paint_card
+from umber_compass.window.wall.touched_cards import TouchedCards
 from umber_compass.window.widgets.holding import Holding
-from umber_compass.window.widgets.swatch import SWATCH_MIME, carry, swatch_of
 
 DEGREES_PER_PX = 0.5  # of the wheel
 
 
-class CardGrid(Holding, QWidget):
+class CardGrid(Holding, TouchedCards):
     """Says which studies are chosen, and by how much one is turned."""
 
     chose = Signal(object)  # ids, the one that was clicked last
@@ -31,8 +26,6 @@ class CardGrid(Holding, QWidget):
     began = Signal()
     ended = Signal()
     menu_wanted = Signal(str, object)  # a study, a place on the screen
-    touched = Signal(str, float, float)  # a study, and where its picture was clicked, shares
-    given = Signal(str, float, float, str)  # the same, and the hex of the swatch that fell there
     resized = Signal()
 
     def __init__(self) -> None:
@@ -41,12 +34,8 @@ class CardGrid(Holding, QWidget):
         self.setAccessibleName(self.tr("Studies"))
         self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self._faces: list[CardFace] = []
-        self._aspect, self._room = 4 / 3, 400
         self._at = 0
         self._held: tuple[str, QPointF] | None = None
-        self.carried: Callable[[str, float, float], str] = lambda *_: ""  # a hex to be carried
-        self.setAcceptDrops(True)
         self._dragging = False
 
     def show_faces(self, faces: list[CardFace], aspect: float, room: int) -> None:
@@ -63,11 +52,6 @@ class CardGrid(Holding, QWidget):
         self._at = min(self._at, max(len(faces) - 1, 0))
         self.setMinimumHeight(self.placing.needed)
         self.update()
-
-    @property
-    def placing(self) -> CardLayout:
-        """Where the cards stand."""
-        return CardLayout(len(self._faces), self._aspect, self.width(), self._room)
 
     def sizeHint(self) -> QSize:
         return QSize(600, self.placing.needed)
@@ -117,7 +101,8 @@ class CardGrid(Holding, QWidget):
             return
         study, start = self._held
         by = event.position().x() - start.x()
-        if not self._dragging and self._carries(study, start, event.position()):
+        if not self._dragging and self.carries(start, event.position()):
+            self._held = None
             return
         if not self._dragging and abs(by) >= QApplication.startDragDistance():
             self._dragging = True
@@ -128,43 +113,12 @@ class CardGrid(Holding, QWidget):
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._held is not None and not self._dragging:
-            place = self._in_picture(event.position())
+            place = self.in_picture(event.position())
             if place is not None and place[0] == self._held[0]:
                 self.touched.emit(*place)
         if self._held is not None and not self._dragging and len(self.chosen) > 1:
             self._choose(self._at, False)
         self.let_go()
-
-    def _in_picture(self, place: QPointF) -> tuple[str, float, float] | None:
-        """The study whose picture lies at a place, and where in it, shares."""
-        at = self.placing.hit(place)
-        if at is None:
-            return None
-        box = self.placing.boxes()[at]
-        x = (place.x() - box.x()) / box.width()
-        y = (place.y() - box.y()) / (box.height() - BELOW)
-        return (self._faces[at].id, x, y) if 0 <= x < 1 and 0 <= y < 1 else None
-
-    def _carries(self, study: str, start: QPointF, now: QPointF) -> bool:
-        """Begin to carry the colour that was pressed, where it is one that is kept."""
-        if (now - start).manhattanLength() < QApplication.startDragDistance():
-            return False
-        place = self._in_picture(start)
-        colour = self.carried(*place) if place is not None else ""
-        if colour:
-            self._held = None
-            carry(self, colour)
-        return bool(colour)
-
-    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        if event.mimeData().hasFormat(SWATCH_MIME):
-            event.acceptProposedAction()
-
-    def dropEvent(self, event: QDropEvent) -> None:
-        place = self._in_picture(event.position())
-        if place is not None:
-            self.given.emit(*place, swatch_of(event.mimeData()))
-            event.acceptProposedAction()
 
     def let_go(self) -> None:
         self._held = None

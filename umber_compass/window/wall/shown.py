@@ -11,7 +11,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.wall.card import CardFace
 from umber_compass.window.wall.cards import Cards, Look
-from umber_compass.window.wall.first.facts import place_in
+from umber_compass.window.wall.first.kept_places import KeptPlaces
 from umber_compass.window.wall.number_rows import rows_of
 from umber_compass.window.wall.wall import StudyWall
 
@@ -33,7 +33,7 @@ class WallShown(QObject):
         self.cards = Cards(desk)
         self.chosen: list[str] = []
         self.mode, self.view = "", ""
-        self._places: tuple[object, dict[int, tuple[float, float] | None]] = (None, {})
+        self._kept = KeptPlaces()
         self._strips: dict[str, tuple[Study, Strip, str]] = {}
         wall.looked.connect(self.look)
         wall.compared.connect(self.compare)
@@ -157,24 +157,8 @@ class WallShown(QObject):
             one.id == plan.current_study,
             chosen,
             hues,
-            self._kept(plan, one),
+            self._kept.of(self.desk.live.pipeline.derive(plan, one.id)),
         )
-
-    def _kept(self, plan: Plan, one: Study) -> tuple[tuple[float, float], ...]:
-        """Where what is kept lies in a proposal that has it."""
-        if not one.proposal or not plan.first.kept:
-            return ()
-        shown = self.desk.live.pipeline.derive(plan, one.id)
-        labels = shown.drawing.labels
-        if self._places[0] is not labels:
-            self._places = (labels, {})
-        found, places = [], self._places[1]
-        for region in plan.regions:
-            if plan.first.kept.get(region.id) == shown.colours[region.id].first.hex:
-                if region.label not in places:
-                    places[region.label] = place_in(labels, region.label)
-                found.append(places[region.label])
-        return tuple(place for place in found if place is not None)
 
     def look(self, view: str) -> None:
         """See every picture of the wall another way."""

@@ -15,7 +15,6 @@ from PySide6.QtWidgets import (
 
 from umber_compass.window.wall.card_grid import CardGrid
 from umber_compass.window.wall.compare import Compare
-from umber_compass.window.wall.first.strip import FirstStrip
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.tabs import Tabs
 
@@ -40,8 +39,6 @@ class StudyWall(QWidget):
         super().__init__()
         self.looks = Tabs([self.tr(title) for title, _ in LOOKS])
         self.looks.opened.connect(lambda i: self.looked.emit(LOOKS[i][1]))
-        self.first = FirstStrip()
-        self.first.setVisible(False)
         self.says = QLabel(self.tr("Drag across a chosen card to turn its hues"))
         self.says.setObjectName("quiet")
         self.grid, self.compare = CardGrid(), Compare()
@@ -53,14 +50,17 @@ class StudyWall(QWidget):
         self.pages = QStackedWidget()
         self.pages.addWidget(self.area)
         self.pages.addWidget(self.compare)
-        in_column(
-            self.first,
+        self.column = in_column(
             in_row(self.looks, 1, self.says),
             (self.pages, 1),
             self._build_foot(),
             gap=8,
             on=self,
         )
+
+    def put_above(self, strip: QWidget) -> None:
+        """Put a strip above the cards."""
+        self.column.insertWidget(0, strip)
 
     def _build_foot(self) -> QHBoxLayout:
         line = QHBoxLayout()

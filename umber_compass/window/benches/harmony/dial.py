@@ -6,10 +6,9 @@ from typing import NamedTuple
 from PySide6.QtCore import QPointF
 
 from umber_compass.steps.harmony.rose import Petal, RoseParts
+from umber_compass.window.widgets.dial import RING, Dial
 
-RING = 11  # px, width of the hue ring
 KNOB = 11  # px, radius
-_MARGIN = 30  # px round the ring, for numbers
 _FULL_CHROMA = 0.22  # OKLCh, where a petal reaches the ring
 _GRIP = 6  # px beside a knob or the ring that still hold it
 _PETAL_GRIP = 8  # px beside a petal that still hold it
@@ -22,43 +21,6 @@ class Grip(NamedTuple):
     slot: str
     angle: float  # wheel degrees
     knob: bool = False  # taken by its knob
-
-
-class Dial(NamedTuple):
-    """The rose on a widget of this size, px. Angles are wheel degrees from the top, clockwise."""
-
-    width: float
-    height: float
-
-    @property
-    def radius(self) -> float:
-        """Of the ring's outer edge, px."""
-        return min(self.width, self.height) / 2 - _MARGIN
-
-    @property
-    def inner(self) -> float:
-        """How far petals reach, px."""
-        return self.radius - RING - 4
-
-    @property
-    def middle(self) -> QPointF:
-        """The middle of the widget."""
-        return QPointF(self.width / 2, self.height / 2)
-
-    def at(self, angle: float, far: float) -> QPointF:
-        """A place so many px from the middle."""
-        turn = math.radians(angle)
-        return self.middle + QPointF(math.sin(turn), -math.cos(turn)) * far
-
-    def angle_of(self, place: QPointF) -> float:
-        """The wheel angle of a place, 0-360."""
-        away = place - self.middle
-        return math.degrees(math.atan2(away.x(), -away.y())) % 360
-
-    def far(self, place: QPointF) -> float:
-        """How far a place lies from the middle, px."""
-        away = place - self.middle
-        return math.hypot(away.x(), away.y())
 
 
 def reach(petal: Petal, longest: float) -> float:

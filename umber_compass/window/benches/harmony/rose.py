@@ -6,8 +6,9 @@ from PySide6.QtGui import (
 )
 
 from umber_compass.steps.harmony.rose import RoseParts
-from umber_compass.window.benches.harmony.dial import RING, Dial, Grip, hit, petal_at
+from umber_compass.window.benches.harmony.dial import Grip, hit, petal_at
 from umber_compass.window.benches.harmony.rose_painting import Ring, paint
+from umber_compass.window.widgets.dial import RING, Dial
 from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.under import Under
 

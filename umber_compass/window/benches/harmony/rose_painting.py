@@ -15,7 +15,8 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.steps.harmony.rose import RoseParts
-from umber_compass.window.benches.harmony.dial import KNOB, RING, Dial, reach
+from umber_compass.window.benches.harmony.dial import KNOB, reach
+from umber_compass.window.widgets.dial import RING, Dial
 from umber_compass.window.widgets.theme import THEME, font
 
 _OUTLINED = 80  # petals up to which each has an outline: more would be one dark disc, and slow

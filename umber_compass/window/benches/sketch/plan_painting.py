@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from umber_compass.window.benches.sketch.outlines import SIDE, Outlines
 from umber_compass.window.benches.sketch.plan_layout import (
     HEAD,
     SWATCH,
@@ -15,6 +14,7 @@ from umber_compass.window.benches.sketch.plan_layout import (
     box_of,
     row_at,
 )
+from umber_compass.window.widgets.outlines import SIDE, Outlines
 from umber_compass.window.widgets.theme import THEME, font
 
 _BAR = 8  # px, of a region's colour

@@ -18,7 +18,6 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from umber_compass.picture.drawing import Drawing
 from umber_compass.plan.terms import ROLES
-from umber_compass.window.benches.sketch.outlines import Outlines
 from umber_compass.window.benches.sketch.plan_layout import (
     Chip,
     Named,
@@ -31,6 +30,7 @@ from umber_compass.window.benches.sketch.plan_layout import (
     row_at,
 )
 from umber_compass.window.benches.sketch.plan_painting import paint_carried, paint_row
+from umber_compass.window.widgets.outlines import Outlines
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 

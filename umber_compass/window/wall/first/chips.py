@@ -1,12 +1,12 @@
-"""Small choices side by side: words of which one or several are down, swatches, areas."""
+"""Small choices side by side: words of which one or several are down, areas of the drawing."""
 
 from collections.abc import Iterable, Sequence
 
-from PySide6.QtCore import QRectF, QSize, Signal
-from PySide6.QtGui import QColor, QIcon, QPainter, QPaintEvent, QPen, QPixmap
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSizePolicy, QToolButton, QWidget
 
-from umber_compass.window.benches.sketch.outlines import SIDE, Outlines
+from umber_compass.window.widgets.outlines import SIDE, Outlines
 from umber_compass.window.widgets.theme import THEME
 
 
@@ -35,26 +35,6 @@ class Chips(QWidget):
         down = set(names)
         for name, button in self.buttons.items():
             button.setChecked(name in down)
-
-
-class SwatchChip(QPushButton):
-    """A colour to be chosen, its name in the tip."""
-
-    def __init__(self, title: str, colour: str) -> None:
-        super().__init__()
-        self._colour = QColor(colour)
-        self.setCheckable(True)
-        self.setAccessibleName(title)
-        self.setToolTip(title)
-        self.setFixedSize(24, 22)
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        box = QRectF(self.rect()).adjusted(2, 2, -2, -2)
-        painter.fillRect(box, self._colour)
-        seen = self.isChecked() or self.hasFocus() or self.underMouse()
-        painter.setPen(QPen(THEME.colour("ink" if seen else "line"), 3 if self.isChecked() else 1))
-        painter.drawRect(box)
 
 
 class AreaChip(QToolButton):
@@ -96,8 +76,6 @@ class AreaChip(QToolButton):
         else:
             self.setChecked(ticked)
             self.setText("✓" if ticked else "")
-        from PySide6.QtCore import Qt
-
         self.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
 
 

@@ -7,9 +7,10 @@ import numpy as np
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import encode, to_hex
 from umber_compass.plan.first import First, SkinTone
-from umber_compass.plan.model import Plan, Region
+from umber_compass.plan.model import Region
 from umber_compass.steps.focus.attention import focus_regions
 from umber_compass.steps.pipeline import Derived
+from umber_compass.window.wall.first.kept_places import Place, place_in
 
 _LEAST = 0.015  # of the picture, from which an area is asked about
 
@@ -30,7 +31,7 @@ class Facts(NamedTuple):
     told: First
     focus: str  # the name of what is seen first; empty for nothing
     guessed: bool
-    mark: tuple[float, float] | None  # where it lies, shares
+    mark: Place | None  # where it lies, shares
     focus_is: str  # its material
     areas: tuple[Area, ...]  # of whose material is asked, the largest first
     grounds: tuple[Area, ...]  # that may be ground
@@ -74,27 +75,6 @@ def _area(region: Region) -> Area:
     return Area(region.id, region.name, region.label, region.material, region.role == "ground")
 
 
-def _middle(derived: Derived, region: Region) -> tuple[float, float] | None:
+def _middle(derived: Derived, region: Region) -> Place | None:
     """A place that lies within a region, shares of width and height."""
     return place_in(derived.drawing.labels, region.label)
-
-
-def place_in(labels: np.ndarray, label: int) -> tuple[float, float] | None:
-    """A place well within a label's px, shares of width and height; None where it has none."""
-    from scipy.ndimage import distance_transform_cdt
-
-    step = max(1, max(labels.shape) // 240)
-    own = np.pad(labels[::step, ::step] == label, 1)
-    if not own.any():
-        at = np.argwhere(labels == label)
-        if not len(at):
-            return None
-        y, x = at[len(at) // 2]
-        return float(x + 0.5) / labels.shape[1], float(y + 0.5) / labels.shape[0]
-    deep = distance_transform_cdt(own, "chessboard")
-    y, x = np.unravel_index(int(deep.argmax()), deep.shape)
-    high, wide = own.shape
-    return (float(x) - 0.5) / (wide - 2), (float(y) - 0.5) / (high - 2)
-
-
-__all__ = ["Area", "Facts", "Plan", "facts_of", "place_in", "skin_hexes"]

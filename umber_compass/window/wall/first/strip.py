@@ -8,14 +8,16 @@ from PySide6.QtWidgets import QComboBox, QLabel, QPushButton, QToolButton, QWidg
 
 from umber_compass.plan.first import FirstKey, FirstScheme, FirstValues
 from umber_compass.plan.terms import Material
+from umber_compass.steps.first.lights import LIGHTS
 from umber_compass.window.bench.bench import quiet
-from umber_compass.window.benches.sketch.outlines import Outlines
-from umber_compass.window.wall.first.chips import AreaChip, Chips, SwatchChip
+from umber_compass.window.wall.first.chips import AreaChip, Chips
 from umber_compass.window.wall.first.drawing_pick import DrawingPick
 from umber_compass.window.wall.first.facts import Facts, skin_hexes
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.outlines import Outlines
 from umber_compass.window.widgets.rows import in_column, in_row
+from umber_compass.window.widgets.swatch_chip import SwatchChip
 
 AREAS, GROUNDS = 2, 5
 _NOT_SAID = "not said"
@@ -97,8 +99,6 @@ class FirstStrip(QWidget):
         return next(g.isChecked() for g in self.grounds if g.region == region)
 
     def _build_lights(self) -> None:
-        from umber_compass.steps.first.lights import LIGHTS
-
         rows = [(n, self.tr(li.title.capitalize()), self.tr(li.says)) for n, li in LIGHTS.items()]
         self.lights = Chips(rows)
         self.lights.chosen.connect(self.light_told)
