@@ -13,6 +13,7 @@ import numpy as np
 from PIL import Image
 
 from bench import drawings
+from bench.uncoloured import PORTRAIT
 from tests import scenes
 from umber_compass.cli import plans
 from umber_compass.cli.run import _answer_line, main
@@ -526,3 +527,51 @@ class Studies(scenes.InFolder):
         before = other.read_bytes()
         code, _, err = run("palette", self.plan, "-o", other)
         self.assertEqual((code, other.read_bytes()), (1, before), err)
+
+
+class First(scenes.InFolder):
+    def setUp(self):
+        super().setUp()
+        self.plan = self.folder / "portrait.umber"
+        sketch = self.folder / "portrait.png"
+        piece = PORTRAIT._replace(size=(300, 380))
+        sketch.write_bytes(scenes.encoded(piece.lines()))
+        answer("new", sketch, "-o", self.plan)
+
+    def test_six_are_proposed_as_pictures_and_kept_ones_are_exact(self):
+        out = self.folder / "out"
+        saved = self.folder / "with.umber"
+        said = answer(
+            "first", self.plan, "-o", out, "--focus", "150,140", "--material", "r1=plaster",
+            "--light", "dusk", "--key", "low", "--count", "3", "--save", saved,
+        )  # fmt: skip
+        self.assertEqual(set(said), {"studies", "nearest", "says"})
+        self.assertEqual(len(said["studies"]), 3)
+        for row in said["studies"]:
+            self.assertEqual((row["light"], row["key"]), ("dusk", "low"))
+            with Image.open(row["file"]) as written:
+                self.assertEqual(written.size, (300, 380))
+            self.assertTrue({"title", "scheme", "lead", "warnings", "notes"} <= set(row))
+        regions = {r["id"]: r for r in answer("regions", self.plan)["regions"]}
+        self.assertEqual(set(said["studies"][0]["colours"]), set(regions))
+        told = self.folder / "told.umber"
+        answer("set", saved, f"study.current={said['studies'][0]['id']}", "-o", told)
+        again = answer("first", told, "-o", out, "--keep", "r1,r2", "--seed", "5", "--count", "2")
+        for row in again["studies"]:
+            for region in ("r1", "r2"):
+                self.assertEqual(row["colours"][region], said["studies"][0]["colours"][region])
+
+    def test_what_cannot_be_is_one_line(self):
+        for given, code, why in (
+            (("--focus", "0.5,0.4"), 2, "is a share"),
+            (("--focus", "5000,10"), 1, "outside"),
+            (("--material", "r1=cheese"), 1, "names no material"),
+            (("--material", "nobody=skin"), 1, "is no region"),
+            (("--light", "tea"), 1, "is no light"),
+            (("--key", "tea"), 2, "invalid choice"),
+            (("--keep", "r1,nobody"), 1, "is no region"),
+        ):
+            with self.subTest(given):
+                found, out, err = run("first", self.plan, "-o", self.folder / "no", *given)
+                self.assertEqual((found, out, err.count("\n")), (code, "", 1))
+                self.assertIn(why, err)

@@ -24,6 +24,8 @@ def study_of(task: Task, derived: Derived, one: Searched) -> Study:
             colours[region.id] = was
             continue
         v, c, h = (float(part[thing]) for part in one.mix)
+        if task.values == "kept" and thing not in task.locked:
+            v = derived.colours[region.id].mean_value
         made = planned_as(chain.scheme, min(max(v, 0.0), 100.0), c, h)
         colours[region.id] = _graded(was, made, derived, region.id)
     lead = hue_word(chain.scheme.wheel, chain.scheme.lead_deg).capitalize()

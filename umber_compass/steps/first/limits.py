@@ -60,6 +60,8 @@ def limits_of(task: Task, chain: Chain) -> Limits:
     value, chroma = np.zeros((count, 2)), np.zeros((count, 2))
     for q in range(count):
         value[q], chroma[q] = _limits_of(task, q, chain.light)
+    if task.keeps_values:
+        value[:] = (0.0, 100.0)
     cap = np.minimum(caps(things.area, task.strength) * 1.1, chroma[:, 1])
     for q, material in enumerate(things.material):
         if material in FLESH or (material in MATERIALS and material != "cloth"):

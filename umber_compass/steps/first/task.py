@@ -84,14 +84,16 @@ def task_of(derived: Derived, kept: dict[str, str]) -> Task:
     regions = tuple(_no_line(r, lattice) for r in plan.regions)
     lying = outlines_of(regions, lattice, derived.drawing)
     materials = told_materials(regions)
-    things = things_of(regions, lying, [], materials)
+    values = _values_of(told, derived)
+    each = np.array([derived.colours[r.id].mean_value for r in regions])
+    apart = each if values != "free" else np.zeros(len(regions))
+    things = things_of(regions, lying, [], materials, apart)
     focus, guessed = _focus(things, derived)
-    things, focus, follows = _with_face(things, focus, materials)
+    things, focus, follows = _with_face(things, focus, materials, apart)
     if focus is not None:
         things.role[focus] = "focus"
     labels = np.array([r.label for r in regions])
     weight = np.bincount(things.of, lying.share, things.many)
-    each = np.array([derived.colours[r.id].mean_value for r in regions])
     value = np.bincount(things.of, each * lying.share, things.many) / np.maximum(weight, 1e-9)
     locked = _locked(plan, things, kept)
     if len(locked) == things.many:
@@ -112,7 +114,7 @@ def task_of(derived: Derived, kept: dict[str, str]) -> Task:
         warm=told.warm,
         most=min(COLOURS, plan.budget or COLOURS),
         strict=plan.budget is not None,
-        values=_values_of(told, derived),
+        values=values,
         value=value,
         locked=locked,
         follows={t: f for t, f in follows.items() if t not in locked},
@@ -150,7 +152,7 @@ def _focus(things: Things, derived: Derived) -> tuple[int | None, bool]:
 
 
 def _with_face(
-    things: Things, focus: int | None, materials: list[str]
+    things: Things, focus: int | None, materials: list[str], values: Floats
 ) -> tuple[Things, int | None, dict[int, tuple[int, float]]]:
     """The things with the parts of a face known, where the focus is one: told as skin or fur, or
     looking like a face."""
@@ -169,7 +171,7 @@ def _with_face(
     for i, made in parts.items():
         known[i] = known[i] or made
     pairs = [(group[0], i) for group in alike[:-1] for i in group[1:]]
-    whole = things_of(things.regions, things.outlines, pairs, known)
+    whole = things_of(things.regions, things.outlines, pairs, known, values)
     face = int(whole.of[lead])
     follows = {}
     middle = whole.outlines.centre[lead, 1]

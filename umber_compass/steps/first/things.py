@@ -20,6 +20,7 @@ _MASK = 20  # px a side, of the masks by which twins are compared
 # on one row or column within so much, or so small that they may lie anywhere.
 _AREA, _SIDE, _LARGEST, _OVERLAP = 0.55, 0.3, 0.12, 0.74
 _ROW, _COLUMN, _SMALL = 0.06, 0.03, 0.012
+_VALUE = 2.5  # L* that twins differ by at most, where values are kept
 _HELD = 0.5  # of an outline, along what encloses it
 
 
@@ -135,9 +136,12 @@ def _parents(share: Floats, border: Floats, outline: Floats) -> Ints:
     return found
 
 
-def twins_of(lying: Outlines, roles: list[str], materials: list[str]) -> list[tuple[int, int]]:
+def twins_of(
+    lying: Outlines, roles: list[str], materials: list[str], values: Floats
+) -> list[tuple[int, int]]:
     """Pairs of regions alike in size and shape, straight or mirrored, that lie on one row or column
-    or are tiny, as two eyes or the windows of a house."""
+    or are tiny, as two eyes or the windows of a house. `values` are L*, (n,): those that are drawn
+    differently are none."""
     share, sides = lying.share, np.maximum(lying.box[:, 2:] - lying.box[:, :2], 1e-9)
     small = np.minimum(share[:, None], share[None])
     large = np.maximum(share[:, None], share[None])
@@ -150,6 +154,7 @@ def twins_of(lying: Outlines, roles: list[str], materials: list[str]) -> list[tu
         [f"{r} {m}" for r, m in zip(roles, materials, strict=True)], return_inverse=True
     )
     near &= kind[1].reshape(-1)[:, None] == kind[1].reshape(-1)[None]
+    near &= np.abs(values[:, None] - values[None]) <= _VALUE
     found = []
     for i, j in np.argwhere(np.tril(near, -1)).tolist():
         one, other = lying.masks[i], lying.masks[j]
@@ -168,6 +173,7 @@ def things_of(
     lying: Outlines,
     joined: list[tuple[int, int]],
     materials: list[str],
+    values: Floats,
 ) -> Things:
     """Regions gathered: those that are joined, and twins of one role and material."""
     n = len(regions)
@@ -180,7 +186,7 @@ def things_of(
 
     for i, j in joined:
         root[top(i)] = top(j)
-    for i, j in twins_of(lying, [r.role for r in regions], materials):
+    for i, j in twins_of(lying, [r.role for r in regions], materials, values):
         root[top(i)] = top(j)
     _, of = np.unique([top(i) for i in range(n)], return_inverse=True)
     return gathered(regions, lying, of.reshape(-1), materials)

@@ -12,6 +12,7 @@ from umber_compass.steps.harmony.skin import is_named_skin
 
 LIVING = ("skin", "fur", "creature")
 _CHROMA = (0.7, 1.25)  # times its own, that it may have
+_DARKER, _LIGHTER, _LIGHTEST = 26.0, 10.0, 90.0  # L* that it may move by, and have at most
 
 
 def is_living(region: Region) -> bool:
@@ -68,7 +69,11 @@ def _kept(was: Solid, now: Solid, old: Study, new: Study, locked: bool) -> Solid
     chroma = was.chroma * old.scheme.chroma.get(was.slot, 1.0)
     value = was.value
     if not locked and isinstance(now, Planned):
-        value = now.value
+        value = min(
+            max(now.value, was.value - _DARKER, 0.0),
+            was.value + _LIGHTER,
+            max(_LIGHTEST, was.value),
+        )
         own = now.chroma * new.scheme.chroma.get(now.slot, 1.0)
         chroma = min(max(own, _CHROMA[0] * chroma), _CHROMA[1] * chroma)
     there = slot_hues(new.scheme)

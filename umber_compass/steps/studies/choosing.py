@@ -12,7 +12,7 @@ from umber_compass.steps.studies.grow_rule import GrowContext
 _OTHER_LIGHT = 0.09  # what another light counts as
 _LIGHT_GROUND, _DARK_GROUND = 70.0, 32.0  # L*
 _ROUNDS = 2
-_TOLD = 0.02  # under which no two are told apart, whatever is wished
+TOLD = 0.02  # under which no two are told apart, whatever is wished
 
 
 class Candidate(NamedTuple):
@@ -66,7 +66,7 @@ def picked(
         _exchange(taken, forced, base, among, worth)
     kept: list[int] = []
     for i in taken:
-        if _nearest(base, among, kept)[i] >= max(least, _TOLD):
+        if _nearest(base, among, kept)[i] >= least:
             kept.append(i)
     return [tried[i] for i in kept]
 

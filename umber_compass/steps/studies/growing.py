@@ -19,7 +19,7 @@ from umber_compass.steps.harmony.living import held
 from umber_compass.steps.harmony.study_light import doubled, linears_of
 from umber_compass.steps.mending.balance import balance
 from umber_compass.steps.pipeline import Derived
-from umber_compass.steps.studies.choosing import Candidate, least_apart, picked
+from umber_compass.steps.studies.choosing import TOLD, Candidate, least_apart, picked
 from umber_compass.steps.studies.grow_rule import GrowContext, Version, grounds_of
 from umber_compass.steps.studies.rules import RULES
 from umber_compass.words import Refusal, words
@@ -28,7 +28,7 @@ from umber_compass.work import Tick, idle
 COUNT = 6  # studies that are grown at once
 MOST_CANDIDATES = 60
 _PER_WARNING = 0.36
-_NEAR = 0.02  # OKLab by area, that versions of a rule which stays near lie apart
+_NEAR = 0.012  # OKLab by area, that versions of a rule which stays near lie apart
 # OKLCh: what of mean chroma beyond the parent’s halves a candidate’s worth; a parent that is louder
 # than calm is no measure.
 _LOUD, _CALM = 0.06, 0.09
@@ -72,7 +72,7 @@ def grow(
     known = [doubled(linear) for linear in linears_of(derived.plan.studies, ids)]
     rigs = [s.rig for s in derived.plan.studies]
     near = all(RULES[name].near for name in rules)
-    least = _NEAR if near else derived.rules["studies.apart"]
+    least = _NEAR if near else max(derived.rules["studies.apart"], TOLD)
     taken = picked(tried, count, known, rigs, context, least)
     if not taken:
         line = words(

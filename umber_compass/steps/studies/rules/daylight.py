@@ -44,7 +44,8 @@ def _lit(plan: Plan, name: FirstLight) -> Plan:
         value = float(np.clip(value, solid.value - most, solid.value + _VALUE))
         turn = float(np.clip(hue_distance(hue, turned), -_TURN, _TURN))
         grey = chroma < _GREY
-        low, high = (0.0, _GREY) if grey else (_CHROMA[0] * chroma, _CHROMA[1] * chroma)
+        most_chroma = max(_CHROMA[1], LIGHTS[name].chroma)
+        low, high = (0.0, _GREY) if grey else (_CHROMA[0] * chroma, most_chroma * chroma)
         to = float(turned) if grey else hue + turn
         made: Planned = planned_as(
             now.scheme,
