@@ -46,7 +46,6 @@ def main() -> int:
 
 def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan: Path) -> None:
     """Open the plan, visit each step, and grab the window once its answers are there."""
-    from umber_compass.demo.plans import DEMOS
     from umber_compass.window.application import make_application
     from umber_compass.window.benches import BENCHES
     from umber_compass.window.benches.light.light_bench import LightBench
@@ -81,12 +80,8 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
             _settle(window)
             window.grab().save(str(folder / "chart.png"))
             light.open_tab(0)
-    if not any(steps) or "portrait" in steps:
-        window.works.files.open_path(DEMOS[1].plan, demo=True)
-        _settle(window)
-        window.works.steps.open("harmony")
-        _settle(window)
-        window.grab().save(str(folder / "portrait.png"))
+    if not any(steps) or "first" in steps:
+        _first(window, folder, Path(held.name))
     if not any(steps) or "kept" in steps:
         _kept(folder, size, Path(held.name))
     if not any(steps) or "kinds" in steps:
@@ -99,6 +94,35 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     window.close()
     held.cleanup()
     del application
+
+
+def _first(window: "MainWindow", folder: Path, state: Path) -> None:
+    """A line portrait with six first colours, its face told as skin, one coat kept."""
+    from PIL import Image
+
+    from bench.uncoloured import PORTRAIT
+
+    sketch = state / "portrait in lines.png"
+    Image.fromarray(PORTRAIT.lines()).save(sketch)
+    window.works.files.open_path(sketch)
+    _settle(window)
+    first = window.works.first
+    window.works.steps.open("studies")
+    _settle(window)
+    first.strip.setFocus()
+    first.answers.pick_focus(*_share(PORTRAIT.place_of("face"), PORTRAIT.size))
+    first.answers.say_focus("skin")
+    first.ask("first")
+    _settle(window)
+    waiting = [s for s in window.works.desk.history.now.studies if s.proposal]  # type: ignore[union-attr]
+    first.liking.touch(waiting[2].id, *_share(PORTRAIT.place_of("coat"), PORTRAIT.size))
+    _settle(window)
+    window.grab().save(str(folder / "first-colours.png"))
+
+
+def _share(place: tuple[int, int], size: tuple[int, int]) -> tuple[float, float]:
+    """A place in px as shares of width and height."""
+    return place[0] / size[0], place[1] / size[1]
 
 
 def _leave_work(state: Path) -> None:

@@ -17,7 +17,7 @@ from umber_compass.window.wall import touched_cards
 from umber_compass.window.wall.card import BELOW
 
 SMALL = PORTRAIT._replace(size=(410, 520))
-FACE, COAT, GROUND = (0.5, 0.35), (0.25, 0.9), (0.03, 0.2)
+FACE, COAT, GROUND = (0.5, 0.42), (0.25, 0.9), (0.03, 0.2)
 
 
 class OnTheWall(InWindow):

@@ -36,7 +36,7 @@ from umber_compass.window.widgets.fold import Fold
 from umber_compass.words import Refusal, words
 
 # Numbers that wait for the button beside them; they are no decision of the plan until then.
-UNTIL_PRESSED = {"Strength of the fall-off", "Group apart", "Strength of the zones"}
+UNTIL_PRESSED = {"How calm", "Strength of the fall-off", "Group apart", "Strength of the zones"}
 
 
 # A real program, with the caret in the notes of the brief.

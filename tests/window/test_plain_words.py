@@ -118,7 +118,7 @@ class Help(OnTheBoat):
 class Mine(OnTheBoat):
     def test_a_habit_is_made_a_wish_and_left_to_the_practice_again(self):
         page = self.bench.wishes
-        self.bench.open_tab(1)
+        self.bench.open_tab(2)
         self.assertFalse(page.mine["extremes"].isChecked())
         page.mine["extremes"].click()
         self.assertTrue(self.study.wishes.of["extremes"].on)

@@ -49,7 +49,12 @@ def flat_in_strips(derived: Derived, packed: Packed, labels: Labels, tick: Tick 
         axes = _axes_in(derived.axes, rows, height)
         indexed = index_drawing(drawing, axes)
         table = code_table(
-            indexed, derived.regions, derived.levels, derived.shading, derived.shade_rig
+            indexed,
+            derived.regions,
+            derived.levels,
+            derived.shading,
+            derived.shade_rig,
+            derived.stops,
         )
         shown = paint(indexed, table)
         out[top:bottom] = shown[top - rows.start : bottom - rows.start]
@@ -59,7 +64,12 @@ def flat_in_strips(derived: Derived, packed: Packed, labels: Labels, tick: Tick 
 def _axes_in(axes: Axes, rows: slice, height: int) -> Axes:
     """The axes of gradients, shares of the whole picture, as shares of a strip of it."""
     high = rows.stop - rows.start
-    return {
-        label: (x0, (y0 * height - rows.start) / high, x1, (y1 * height - rows.start) / high)
-        for label, (x0, y0, x1, y1) in axes.items()
-    }
+
+    def within(axis: tuple[float, ...]) -> tuple[float, ...]:
+        x0, y0, x1, y1, *seed = axis
+        begin = (y0 * height - rows.start) / high
+        if seed:  # of patches the third and fourth are the size of a cell
+            return (x0, begin, x1, y1 * height / high, *seed)
+        return (x0, begin, x1, (y1 * height - rows.start) / high)
+
+    return {label: within(axis) for label, axis in axes.items()}

@@ -21,7 +21,11 @@ from umber_compass.plan.model import Colour, Gradient, Region
 
 GRADIENT_STEPS = 128  # at most two 8-bit levels a step, from black to white
 
-Axes: TypeAlias = dict[int, tuple[float, float, float, float]]  # by label; x0 y0 x1 y1, shares
+# By label, shares of width and height: x0 y0 x1 y1 of a line along which a colour changes; or of
+# patches: x0 y0 of their grid, width and height of a cell, and a seed.
+Axes: TypeAlias = dict[int, tuple[float, ...]]
+_PATCHED, _GRID = 5, 64  # numbers of a patches' entry; cells a side until they repeat
+_CONTRAST = 1.7  # of patches, so that both ends are reached
 Span: TypeAlias = tuple[int, int]  # first code and one past the last
 
 
@@ -201,10 +205,31 @@ def steps_along(
     a step is rounded up."""
     height, width = shape[:2]
     y, x = np.divmod(place, width)
+    if len(axis) == _PATCHED:
+        t = _patches((x + 0.5) / width, (y + 0.5) / height, axis)
+        return np.asarray(t * (steps - 1) + threshold).astype(np.intp)
     x0, y0 = axis[0] * width, axis[1] * height
     dx, dy = axis[2] * width - x0, axis[3] * height - y0
     t = ((x + 0.5 - x0) * dx + (y + 0.5 - y0) * dy) / max(dx * dx + dy * dy, 1e-9)
     return np.asarray(np.clip(t, 0, 1) * (steps - 1) + threshold).astype(np.intp)
+
+
+def _patches(x: Floats, y: Floats, axis: tuple[float, ...]) -> Floats:
+    """How far, 0-1, soft patches are from one colour to the other at some places, shares of width
+    and height: two layers of smooth noise, the second half as large."""
+    x0, y0, wide, high, seed = axis
+    grid = np.random.default_rng(int(seed)).random((2, _GRID, _GRID))
+    found = np.zeros(np.shape(x))
+    for layer, weight, fine in ((0, 0.7, 1.0), (1, 0.3, 2.0)):
+        u, v = (x - x0) / wide * fine, (y - y0) / high * fine
+        i, j = np.floor(u).astype(np.intp), np.floor(v).astype(np.intp)
+        s, t = u - i, v - j
+        s, t = s * s * (3 - 2 * s), t * t * (3 - 2 * t)
+        own = grid[layer]
+        a, b = own[j % _GRID, i % _GRID], own[j % _GRID, (i + 1) % _GRID]
+        c, d = own[(j + 1) % _GRID, i % _GRID], own[(j + 1) % _GRID, (i + 1) % _GRID]
+        found += weight * ((a * (1 - s) + b * s) * (1 - t) + (c * (1 - s) + d * s) * t)
+    return np.asarray(np.clip(0.5 + (found - 0.5) * _CONTRAST, 0, 1))
 
 
 def _codes_at(

@@ -138,6 +138,15 @@ class Zones(Record, frozen=True, kw_only=True):
 
     school: Id
     strength: Annotated[float, Meta(ge=0, le=2)] = 1.0
+    axis: Axis | None = None  # from the brow to the jaw, on the picture; None: only in the palette
+
+
+class Variation(Record, frozen=True, kw_only=True):
+    """A second and a third colour near a region's own, in soft patches."""
+
+    seed: Annotated[int, Meta(ge=1, le=1_000_000)] = 1
+    strength: Annotated[float, Meta(ge=0, le=2)] = 0.0
+    size: Annotated[float, Meta(ge=0.01, le=1)] = 0.08  # of the picture's width, a patch
 
 
 class Reading(Record, frozen=True, kw_only=True):
@@ -253,6 +262,7 @@ class Study(Record, frozen=True, kw_only=True):
     notes: dict[Id, Said] = field(default_factory=dict)  # of regions' colours
     row_order: tuple[Id, ...] = ()  # of the palette's rows; the others follow by family
     zones: dict[Id, Zones] = field(default_factory=dict)
+    variations: dict[Id, Variation] = field(default_factory=dict)
 
 
 class Candidate(Record, frozen=True, kw_only=True):

@@ -14,7 +14,7 @@ from typing import get_type_hints as hints
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, study
-from umber_compass.plan.model import Plan, Ramp, Rig, Shading, Study
+from umber_compass.plan.model import Plan, Ramp, Rig, Shading, Study, Variation
 from umber_compass.plan.ramp_edits import FIRST
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.study_edits import find_study
@@ -31,7 +31,12 @@ NUMBER, WHOLE, TEXT, CHOICE, COLOUR, SWITCH = (
     "switch",
 )
 LEAST_SPREAD, MOST_SPREAD = 5.0, 90.0  # wheel degrees
-_DEFAULTS: dict[type, Any] = {Rig: Rig(on=False), Shading: Shading(), Ramp: FIRST}
+_DEFAULTS: dict[type, Any] = {
+    Rig: Rig(on=False),
+    Shading: Shading(),
+    Ramp: FIRST,
+    Variation: Variation(),
+}
 
 Change: TypeAlias = str | Mapping[Any, str] | Callable[[Any], Words]
 
@@ -353,6 +358,11 @@ _ROWS = (
             Field("Turn a step, degrees",
                   "How far each step’s hue turns: darker to the cool side, lighter to the warm.",
                   "°"), "auto"),
+
+    Setting("region.REGION.vary", "study.variations[].strength", "vary {name} by {n:.0%}",
+            "how much a second and a third colour near its own vary it, in soft patches", "0-2"),
+    Setting("region.REGION.vary-seed", "study.variations[].seed", "other patches for {name}",
+            "where those patches lie"),
 
     Setting("light.on", "study.rig.on", {True: "turn the light on", False: "turn the light off"},
             "whether the picture is lit"),

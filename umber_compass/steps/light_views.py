@@ -86,7 +86,7 @@ def _unlit(derived: Derived, name: str) -> Packed:
 def over_grey(derived: Derived, mode: str) -> Packed:
     """The picture, (h, w), as local colours in a layer over the sketch's own grey; flat where the
     sketch has no shading of its own. `mode` is a layer's."""
-    local = code_table(derived.indexed, derived.regions, derived.levels)
+    local = code_table(derived.indexed, derived.regions, derived.levels, stops=derived.stops)
     if derived.indexed.off is None:
         return paint(derived.indexed, local)
     grey = np.repeat((derived.indexed.key % 256)[:, None] / 255, 3, axis=1)

@@ -15,7 +15,6 @@ from umber_compass.picture.forms import form_wishes
 from umber_compass.picture.indexed import (
     IndexedPicture,
     gathered,
-    gradient_axes,
     index_drawing,
     paint,
     region_shares,
@@ -34,6 +33,7 @@ from umber_compass.steps.focus.strong import strong_from, strong_shares
 from umber_compass.steps.harmony.budget import budget_of, colours_needed
 from umber_compass.steps.harmony.colours import code_table, measured_colours, shading_of
 from umber_compass.steps.harmony.families import by_family, given_names, slot_shares
+from umber_compass.steps.harmony.fields import field_axes, field_stops
 from umber_compass.steps.harmony.given import grounds_for, suited
 from umber_compass.steps.harmony.mood import mood_rows
 from umber_compass.steps.harmony.places import parts_of, slot_places
@@ -85,7 +85,7 @@ class Derived:
         self.regions, self.planned, self.scheme = plan.regions, now.colours, now.scheme
         self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
         self.wished, self.locked, self.falloff = now.wishes, now.locked, now.falloff
-        self.mood = now.mood
+        self.mood, self.zones, self.variations = now.mood, now.zones, now.variations
         self.shaded, told = now.shading, now.shading or _AS_IT_IS
         # The artist's own shading stands for the forms, unless it is told to go beside them.
         self.even = drawing.shades is not None and told.on and not told.beside
@@ -96,13 +96,14 @@ class Derived:
         self._results: dict[str, Any] = {}
 
     rules = stage(numbers_of, "practice", "overrides")
-    axes = stage(gradient_axes, "regions", "planned", settles=True)
+    axes = stage(field_axes, "regions", "planned", "zones", "variations", settles=True)
     indexed = stage(index_drawing, "drawing", "axes")
     shares = stage(region_shares, "indexed", "regions")
     levels = stage(planned_levels, "scheme", "planned", goes_on=True)
     colours = stage(measured_colours, "levels", goes_on=True)
     shading = stage(shading_of, "shaded", "rules:picture.shading", settles=True)
-    table = stage(code_table, "indexed", "regions", "levels", "shading", "shade_rig")
+    stops = stage(field_stops, "regions", "planned", "colours", "zones", "variations")
+    table = stage(code_table, "indexed", "regions", "levels", "shading", "shade_rig", "stops")
     form_wishes = stage(form_wishes, "regions", "even", settles=True)
     # One that was built for other forms serves until the new one is there; one that was built for
     # other gradients does not, for its codes stand for other colours.

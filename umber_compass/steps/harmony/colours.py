@@ -1,6 +1,6 @@
 """The colours a plan comes to: every region's colour as the screen shows it, with its measures."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Any, NamedTuple, TypeAlias
 
 import numpy as np
@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.measured import Measured, measured
 from umber_compass.colour.shaded import TwoLights, shaded
-from umber_compass.colour.spaces import to_bytes
+from umber_compass.colour.spaces import Floats, to_bytes
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import lights_of
 from umber_compass.picture.shading import VALUE_OF_LEVEL
@@ -28,6 +28,8 @@ from umber_compass.steps.harmony.planned_levels import (
     shown,
     solids_of,
 )
+
+_NO_STOPS: Mapping[str, Floats] = {}
 
 
 class RegionColour(NamedTuple):
@@ -123,13 +125,15 @@ def code_table(
     planned: PlannedLevels,
     shading: Shading | None = None,
     rig: Rig | None = None,
+    stops: Mapping[str, Floats] = _NO_STOPS,
 ) -> npt.NDArray[np.uint8]:
     """8-bit colours by code, (codes, 3). A gradient is mixed on encoded values, as a painting
     program's gradient is, so that its two hexes are all one needs. Code 0 is white paper. The
     artist's own shading goes through them where the sketch has any; `rig` gives its hues where it
-    is to."""
+    is to. `stops` are the 8-bit colours, (steps, 3), of regions with zones or patches."""
     table = np.full((indexed.size, 3), 255, np.uint8)
     row = planned.solids.row
+    regions = tuple(regions)
     held = [(row[r.id], *indexed.spans.get(r.label, (0, 0))) for r in regions]
     at, begins, ends = np.array([h for h in held if h[2] > h[1]], np.intp).reshape(-1, 3).T
     length = ends - begins
@@ -142,6 +146,11 @@ def code_table(
         first, second = planned.levels[at[k]], planned.levels[at[k] + 1]
         t = indexed.along[begins[k] : ends[k], None]
         table[begins[k] : ends[k]] = (first * (1 - t) + second * t + 0.5).astype(np.uint8)
+    for r in regions:
+        if r.id in stops and r.label in indexed.spans:
+            begin, end = indexed.spans[r.label]
+            step = np.round(indexed.along[begin:end] * (len(stops[r.id]) - 1)).astype(np.intp)
+            table[begin:end] = (stops[r.id][step] + 0.5).astype(np.uint8)
     if indexed.off is not None and shading is not None and shading.on:
         return _through(table, indexed, shading, rig)
     return table

@@ -21,6 +21,9 @@ _OUTSIDE_DEG = 18.0  # OKLCh degrees from a needle, beyond which a colour is out
 _GAP_DEG = 24.0  # between hue families, OKLCh degrees
 _MOST_FAMILIES = 4
 _ONE_VALUE = 3.0  # L*, within which values are one
+# Greys, levels, by which the areas of a line drawing are told apart until anything is planned.
+DEALT_GREYS = (214, 186, 158, 232, 172, 200, 144, 222)
+_DEALT = {f"#{g:02x}{g:02x}{g:02x}" for g in DEALT_GREYS}
 _PAPER, _PAPER_APART = 65.0, 18.0  # L* of paper at least, and how much its areas may differ
 _LEAST_SHARE = 0.002  # of the picture, of what is said to be outside
 
@@ -85,7 +88,10 @@ def is_unpainted(
     uncoloured: bool, colours: Mapping[str, RegionColour], regions: tuple[Region, ...]
 ) -> bool:
     """Whether nothing is planned yet: no colour, and one value for all but the lines, as a line
-    drawing has when it is brought in."""
+    drawing has when it is brought in; or the greys that its areas are told apart by."""
+    shown = {e.hex for r in regions if r.role != "line" for e in colours[r.id].ends}
+    if uncoloured and shown <= _DEALT:
+        return True
     values = [e.value for r in regions if r.role != "line" for e in colours[r.id].ends]
     if not uncoloured or not values:
         return uncoloured

@@ -13,8 +13,9 @@ from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.measured import Measured
 from umber_compass.colour.spaces import Floats, cielab, decode, encode, parse_hex, to_hex
+from umber_compass.picture.drawing import Drawing
 from umber_compass.plan.edits import Edit, study, with_study
-from umber_compass.plan.model import Plan
+from umber_compass.plan.model import Axis, Plan
 from umber_compass.plan.model import Zones as ZonesOf
 from umber_compass.words import Refusal, words
 
@@ -38,6 +39,11 @@ class School(NamedTuple):
     title: str
     says: str
     zones: tuple[Zone, ...]
+    # Where its zones lie on the picture, from the brow at 0 to the jaw at 1; empty for the base.
+    along: tuple[tuple[float, str], ...] = (
+        (0.0, "brow"), (0.26, "brow"), (0.46, "nose and cheeks"), (0.58, "nose and cheeks"),
+        (0.70, ""), (0.84, "jaw"), (1.0, "jaw"),
+    )  # fmt: skip
 
 
 SCHOOLS: dict[str, School] = {
@@ -69,6 +75,26 @@ SCHOOLS: dict[str, School] = {
                 Zone("mouth", 350.0, 5.0, 1.05),
                 Zone("jaw", 50.0, 4.0, 1.15),
                 Zone("neck", 45.0, 5.0, 1.2),
+            ),
+        ),
+        School(
+            "warm-joints",
+            "warm joints",
+            "an arm, a leg or a hand: warmer at both ends and in the middle, where it bends",
+            (
+                Zone("joints", 26.0, 5.0, 1.15),
+                Zone("between", 80.0, 2.5, 0.92),
+            ),
+            (
+                (0.0, "joints"),
+                (0.12, "joints"),
+                (0.26, "between"),
+                (0.4, "between"),
+                (0.5, "joints"),
+                (0.6, "between"),
+                (0.74, "between"),
+                (0.9, "joints"),
+                (1.0, "joints"),
             ),
         ),
     )
@@ -109,6 +135,29 @@ def _zone(base: Measured, lab: Floats, zone: Zone, wished: float) -> Shifted:
     return Shifted(zone.name, to_hex(shown[at]), float(far[at]))
 
 
+def upright_axis(drawing: Drawing, label: int) -> Axis:
+    """An axis down the middle of a region, shares of width and height."""
+    height, width = drawing.labels.shape
+    x, y, wide, high = drawing.box.get(label, (0, 0, width, height))
+    middle = min((x + wide / 2) / width, 1.0)
+    return (middle, y / height, middle, min((y + high) / height, 1.0))
+
+
+def place_zones(region: str, axis: Axis | None, name: str) -> Edit:
+    """A region's zones laid on the picture along an axis from the brow to the jaw, shares of width
+    and height; None: no longer."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        if region not in now.zones:
+            return plan
+        placed = replace(now.zones[region], axis=axis)
+        return with_study(plan, replace(now, zones={**now.zones, region: placed}))
+
+    text = "lay the zones of {name} on the picture" if axis else "take the zones of {name} off it"
+    return Edit(words(text, name=name), change)
+
+
 def set_zones(region: str, school: str | None, strength: float, name: str) -> Edit:
     """A region parted into zones by a school; None: no longer. Raises Refusal for a school there is
     none of."""
@@ -120,7 +169,9 @@ def set_zones(region: str, school: str | None, strength: float, name: str) -> Ed
         now = study(plan)
         zones = {r: z for r, z in now.zones.items() if r != region}
         if school is not None:
-            zones[region] = ZonesOf(school=school, strength=kept)
+            was = now.zones.get(region)
+            axis = None if was is None else was.axis
+            zones[region] = ZonesOf(school=school, strength=kept, axis=axis)
         return with_study(plan, replace(now, zones=zones))
 
     text = (

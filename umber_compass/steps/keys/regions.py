@@ -109,6 +109,7 @@ REGIONS = Group((
     Key("region.SUBJECT.lock", Kind(SWITCH),
         "whether all but the artist’s own hand leaves its colour alone",
         lambda p, r: r in study(p).locked, lambda p, r, x: lock(r, x, _name(p, r))),
+    *map(from_table, ("region.REGION.vary", "region.REGION.vary-seed")),
     from_table("region.REGION.recipe", Kind(CHOICE, choices=tuple(RECIPES))),
     *map(from_table, ("region.REGION.darker", "region.REGION.lighter", "region.REGION.degrees")),
 ), "REGION", lambda plan: (r.id for r in plan.regions), named)

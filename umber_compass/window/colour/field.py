@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from PySide6.QtCore import QPoint, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QCheckBox, QFrame, QHBoxLayout, QLabel, QWidget
+from PySide6.QtWidgets import QCheckBox, QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from umber_compass.colour.measured import Measured, measure_hex
 from umber_compass.colour.wheels import angle_of, hue_at
@@ -36,6 +36,7 @@ class FieldFacts(NamedTuple):
     needles: Mapping[str, float]
     palette: tuple[str, ...]
     recent: tuple[str, ...]
+    varied: float  # 0-2
 
 
 class ColourField(QFrame):
@@ -43,6 +44,8 @@ class ColourField(QFrame):
 
     wanted = Signal(str, bool)  # a hex, whether only its hue and chroma
     refused = Signal(str)
+    vary_wanted = Signal(float)
+    patches_wanted = Signal()
     began = Signal()
     ended = Signal()
 
@@ -71,7 +74,15 @@ class ColourField(QFrame):
             self.only_hue,
             in_row(quiet(self.tr("palette")), self.palette_row, 1, gap=6),
             in_row(self.lately, self.recent_row, 1, gap=6),
-            in_row(quiet(self.tr("a swatch is taken by")), self.share, 1, gap=6),
+            in_row(
+                quiet(self.tr("a swatch is taken by")),
+                self.share,
+                1,
+                quiet(self.tr("varied by")),
+                self.varied,
+                self.patches,
+                gap=6,
+            ),
             gap=8,
             margins=(14, 10, 14, 12),
             on=self,
@@ -107,6 +118,19 @@ class ColourField(QFrame):
             self.tr("100 % takes a swatch as it is; less mixes it with the colour"),
         )
         self.share.show_number(100)
+        self.varied = NumberField(
+            self.tr("How much the region varies"),
+            0,
+            200,
+            " %",
+            10,
+            0,
+            self.tr("A second and a third colour near its own, in soft patches; value kept"),
+        )
+        self.varied.wanted.connect(lambda n: self.vary_wanted.emit(n / 100))
+        self.patches = QPushButton(self.tr("Other patches"))
+        self.patches.setObjectName("small")
+        self.patches.clicked.connect(self.patches_wanted)
 
     def _number_rows(self) -> list[QHBoxLayout]:
         return [
@@ -145,6 +169,8 @@ class ColourField(QFrame):
         self.value.show_number(now.value, of)
         self.chroma.show_number(now.chroma, of)
         self.saturation.show_number(saturation_of(facts.colour), of)
+        self.varied.show_number(facts.varied * 100, of)
+        self.patches.setEnabled(facts.varied > 0)
         if before is None or (before.palette, before.recent) != (facts.palette, facts.recent):
             self._fill(self.palette_row, facts.palette)
             self._fill(self.recent_row, facts.recent)

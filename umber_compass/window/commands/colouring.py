@@ -5,8 +5,9 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, QPoint
 from PySide6.QtGui import QCursor, QGuiApplication
 
-from umber_compass.plan.edits import region
+from umber_compass.plan.edits import Edit, region
 from umber_compass.steps.harmony.edits import give_several
+from umber_compass.steps.harmony.fields import other_patches, vary
 from umber_compass.steps.harmony.rose import ring
 from umber_compass.steps.harmony.scheme import needle_angles
 from umber_compass.steps.pipeline import Derived
@@ -41,6 +42,8 @@ class Colouring(QObject):
             made = self._field = ColourField(self._layout)
             made.wanted.connect(self._give)
             made.refused.connect(lambda line: self.desk.told.emit(line, True))
+            made.vary_wanted.connect(lambda n: self._do(vary(self._regions, n, self._name)))
+            made.patches_wanted.connect(lambda: self._do(other_patches(self._regions, self._name)))
             made.began.connect(self.desk.begin_drag)
             made.ended.connect(self.desk.seal)
         return self._field
@@ -85,6 +88,7 @@ class Colouring(QObject):
         from umber_compass.window.colour.field import FieldFacts
 
         scheme = derived.scheme
+        patch = derived.variations.get(chosen[0])
         many = self.tr("{count} regions").format(count=len(chosen))
         palette = dict.fromkeys(derived.colours[r].first.hex for r in derived.families)
         return FieldFacts(
@@ -95,7 +99,18 @@ class Colouring(QObject):
             needles={s: a for s, a in needle_angles(scheme).items() if s != "grey"},
             palette=tuple(palette),
             recent=self._recent,
+            varied=0.0 if patch is None else patch.strength,
         )
+
+    @property
+    def _name(self) -> str:
+        """The name of the first region that it is open for."""
+        derived = self.desk.derived
+        return "" if derived is None else region(derived.plan, self._regions[0]).name
+
+    def _do(self, edit: Edit) -> None:
+        if self._regions and self.desk.derived is not None:
+            self.desk.do(edit)
 
     def _give(self, colour: str, only_hue: bool) -> None:
         derived = self.desk.derived

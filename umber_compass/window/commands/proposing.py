@@ -25,6 +25,7 @@ class Proposing(QObject):
     def __init__(self, desk: Desk, parent: QObject) -> None:
         super().__init__(parent)
         self._desk, self._runs = desk, 0
+        self._made: tuple[str, Plan | None] = ("", None)  # the last run, and the plan it left
         self._came.connect(self._show_one)
 
     def propose(self, known: tuple[Study, ...], like: Study | None = None) -> None:
@@ -71,8 +72,16 @@ class Proposing(QObject):
             self._renew((one,), merge)
 
     def _renew(self, studies: tuple[Study, ...], merge: str) -> None:
-        self._desk.session.taking.emit()
-        self._desk.do(renew_proposals(studies, merge))
+        desk = self._desk
+        desk.session.taking.emit()
+        if (
+            desk.history is not None
+            and desk.history.now is self._made[1]
+            and (merge == self._made[0])
+        ):
+            desk.go_on(merge)  # the first card came a while ago, and nothing else since
+        desk.do(renew_proposals(studies, merge))
+        self._made = (merge, None if desk.history is None else desk.history.now)
         self.renewed.emit()
 
 

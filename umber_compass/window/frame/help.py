@@ -26,6 +26,7 @@ PAGES = {
     "values": "Values",
     "focus": "Focus",
     "studies": "Studies",
+    "first-colours": "First colours",
     "light": "Light",
     "ramps": "Ramps",
     "handoff": "Hand-off",

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
+from umber_compass.colour.spaces import Floats, to_hex
 from umber_compass.plan.model import Axis, Gradient
 from umber_compass.steps.pipeline import Derived
 
@@ -14,19 +15,27 @@ _RADIUS, _GRIP = 9.0, 5.0  # px
 
 
 class AxisMark(NamedTuple):
-    """A region's gradient: its axis as shares of width and height, and both colours."""
+    """A gradient, or a region's zones: the axis, shares of width and height, both colours."""
 
     region: str
     axis: Axis
     hexes: tuple[str, str]
+    zones: bool = False  # whether it is that of a face's zones
 
 
 def mark_of(derived: Derived, selected: str) -> AxisMark | None:
     """The axis of the chosen region; None where it is no gradient."""
     colour, shown = derived.planned.get(selected), derived.colours.get(selected)
+    zone, stops = derived.zones.get(selected), derived.stops.get(selected)
+    if zone is not None and zone.axis is not None and stops is not None:
+        return AxisMark(selected, zone.axis, (_hex(stops[0]), _hex(stops[-1])), zones=True)
     if not isinstance(colour, Gradient) or shown is None or shown.second is None:
         return None
     return AxisMark(selected, colour.axis, (shown.first.hex, shown.second.hex))
+
+
+def _hex(levels: Floats) -> str:
+    return to_hex(levels / 255)
 
 
 class AxisHandles:

@@ -198,6 +198,8 @@ def _key(plan: Plan, study: Study) -> tuple[object, ...]:
         study.falloff,
         study.mood,
         study.locked,
+        study.zones,
+        study.variations,
         plan.regions,
         plan.sketch,
         plan.budget,

@@ -7,6 +7,7 @@ import numpy.typing as npt
 from umber_compass.colour.packed import Packed, unpack
 from umber_compass.plan.model import Neck
 from umber_compass.plan.terms import Role
+from umber_compass.steps.harmony.readings import DEALT_GREYS
 from umber_compass.steps.sketch.joining import Parts
 from umber_compass.steps.sketch.kinds.kind import KindSpec, Setting, Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.many import AT_MOST, by_area, within_bounds
@@ -26,7 +27,7 @@ _SOLID_PX = 400  # that such a black holds, at least
 _COARSE = (4, 8, 16)  # px for one, where leaks wider than the widest gap are looked for
 # Greys that part areas from each other until the artist gives colours, likest to paper first
 # (levels, studio rule).
-_GREYS = (214, 186, 158, 232, 172, 200, 144, 222)
+_GREYS = DEALT_GREYS
 _LINE, _BLACK = (34, 34, 38), (22, 22, 26)
 
 

@@ -4,6 +4,7 @@ from itertools import zip_longest
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
+    QCheckBox,
     QComboBox,
     QGridLayout,
     QHBoxLayout,
@@ -13,11 +14,18 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.plan.edits import Edit, region
+from umber_compass.plan.model import Gradient
 from umber_compass.steps.checks.check import upper
 from umber_compass.steps.harmony.reading_edits import read_way
 from umber_compass.steps.harmony.relativity import WAYS, Way, find
 from umber_compass.steps.harmony.scheme import slot_hues
-from umber_compass.steps.harmony.zones import SCHOOLS, set_zones, zones_of
+from umber_compass.steps.harmony.zones import (
+    SCHOOLS,
+    place_zones,
+    set_zones,
+    upright_axis,
+    zones_of,
+)
 from umber_compass.steps.in_context import in_context, in_words
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
@@ -138,6 +146,12 @@ class ContextPage(Page):
         self.strength = NumberField(self.tr("Strength of the zones"), 0, 200, " %", 10)
         self.strength.wanted.connect(self._take_zones)
         side.addLayout(in_row((self.school, 1), self.strength))
+        self.on_picture = QCheckBox(self.tr("on the picture"))
+        self.on_picture.setToolTip(
+            self.tr("As soft fields along a line that is dragged on the stage, value kept")
+        )
+        self.on_picture.clicked.connect(self._lay)
+        side.addWidget(self.on_picture)
         self.zones = QLabel()
         self.zones.setWordWrap(True)
         side.addWidget(self.zones)
@@ -149,6 +163,15 @@ class ContextPage(Page):
             name = region(self._derived.plan, self._selected).name
             strength = self.strength.value() / 100
             self.want(set_zones(self._selected, self.school.currentData(), strength, name))
+
+    def _lay(self, on: bool) -> None:
+        """Lay the zones on the picture, from the top of the region to its foot, or take them
+        off."""
+        derived = self._derived
+        if derived is not None and self._selected:
+            named = region(derived.plan, self._selected)
+            axis = upright_axis(derived.drawing, named.label) if on else None
+            self.want(place_zones(named.id, axis, named.name))
 
     def show_page(self, derived: Derived, selected: str) -> None:
         self._derived, self._selected = derived, selected
@@ -188,6 +211,9 @@ class ContextPage(Page):
         self.zone_head.setText(text.format(name=name))
         self.school.setEnabled(bool(name))
         self.strength.setEnabled(wish is not None)
+        graded = isinstance(derived.planned.get(self._selected), Gradient)
+        self.on_picture.setEnabled(wish is not None and not graded)
+        self.on_picture.setChecked(wish is not None and wish.axis is not None)
         at = 0 if wish is None else self.school.findData(wish.school)
         self.school.setCurrentIndex(max(at, 0))
         self.strength.show_number(100 if wish is None else wish.strength * 100)
@@ -200,6 +226,6 @@ class ContextPage(Page):
         self.face.show_zones(base.hex, {z.name: z.hex for z in found})
         line = self.tr("{name}: {far:.1f} CIEDE2000 from the base")
         rows = [line.format(name=z.name, far=z.far) for z in found]
-        none = self.tr("Small shifts from one base, value kept. Two schools; choose one.")
+        none = self.tr("Small shifts from one base, value kept. Three schools; choose one.")
         says = none if wish is None else SCHOOLS[wish.school].says
         self.zones.setText("\n".join([says, *rows]))

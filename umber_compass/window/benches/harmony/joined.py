@@ -16,6 +16,7 @@ from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.checks import Fix
 from umber_compass.steps.harmony.gradation import set_axis
 from umber_compass.steps.harmony.mapping import lay_palette, map_palette
+from umber_compass.steps.harmony.zones import place_zones
 from umber_compass.steps.mood_pictures import mood_pictures
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.rows import row_order
@@ -181,11 +182,12 @@ def join(bench: Bench, parts: WindowParts) -> None:
 
 
 def _turn_axis(parts: WindowParts, mark: AxisMark) -> None:
-    """Give a gradient the axis that was dragged."""
-    if parts.desk.derived is not None:
-        name = region(parts.desk.derived.plan, mark.region).name
-        parts.desk.seal()
-        parts.desk.do(set_axis(mark.region, mark.axis, name)._replace(merge=None))
+    """Give a gradient, or a face's zones, the axis that was dragged."""
+    derived = parts.desk.derived
+    if derived is not None:
+        name = region(derived.plan, mark.region).name
+        make = place_zones if mark.zones else set_axis
+        parts.desk.do(make(mark.region, mark.axis, name)._replace(merge=None))
 
 
 def marks(derived: Derived, selected: str) -> Marks:

@@ -9,6 +9,8 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSizePolicy, QToo
 from umber_compass.window.widgets.outlines import SIDE, Outlines
 from umber_compass.window.widgets.theme import THEME
 
+_AROUND = 18  # px round the words of an area's chip
+
 
 class Chips(QWidget):
     """Says which one was clicked; which are down is shown by the plan."""
@@ -73,6 +75,8 @@ class AreaChip(QToolButton):
         self.setToolTip(f"{name}: {said}")
         if self.menu() is not None:
             self.setText(f"{said} ▾")
+            wide = self.fontMetrics().horizontalAdvance(self.text())
+            self.setMinimumWidth(SIDE + wide + _AROUND)
         else:
             self.setChecked(ticked)
             self.setText("✓" if ticked else "")
