@@ -10,6 +10,8 @@ from bench.first_colours import opened, told
 from bench.uncoloured import OWL, PORTRAIT, STILL
 from tests import scenes
 from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.packed import unpack
+from umber_compass.colour.spaces import cielab, decode
 from umber_compass.plan.edits import study, with_scheme
 from umber_compass.plan.first import First
 from umber_compass.plan.first_edits import keep_colours, see_first, set_lights
@@ -23,10 +25,15 @@ from umber_compass.steps.first.propose import propose
 from umber_compass.steps.first.search import Mix
 from umber_compass.steps.first.task import SKINS, task_of
 from umber_compass.steps.focus.calm import calm
+from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import give_hue, give_several, pin_to
+from umber_compass.steps.harmony.fields import other_patches, vary
 from umber_compass.steps.harmony.living import held, turn_lead
+from umber_compass.steps.harmony.mapping import map_palette
 from umber_compass.steps.harmony.picking import BEYOND, colour_at, mixed, plane, with_saturation
-from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.harmony.touching import Touching
+from umber_compass.steps.harmony.zones import place_zones, set_zones, upright_axis
+from umber_compass.steps.pipeline import Pipeline, picture
 from umber_compass.steps.studies.growing import grow
 from umber_compass.steps.values.pushes import PARTS, move_part, part_figures, stretch_part
 from umber_compass.words import Refusal
@@ -302,6 +309,70 @@ class Kept(Drawn):
         made = fewer(task._replace(locked={0: (50.0, 0.05, 120.0)}), mix)
         self.assertLess(len(np.unique(made.value.round(4))), many)
         self.assertEqual(made.value[0], 50.0)
+
+
+class Fields(Drawn):
+    """Zones and patches on the picture, and palettes laid over what regions are."""
+
+    def test_zones_and_patches_turn_hue_alone_and_stay_within_their_region(self):
+        derived = self.take()
+        one = propose(derived).studies[0]
+        plan = replace(derived.plan, studies=(one,), current_study=one.id)
+        face = next(r for r in plan.regions if r.role == "focus")
+        wall = next(r for r in plan.regions if r.material == "plaster")
+        axis = upright_axis(derived.drawing, face.label)
+        made = set_zones(face.id, "three-bands", 1.0, "face").apply(plan)
+        self.assertTrue((self.px(made) == self.px(plan)).all())  # in the palette alone
+        made = place_zones(face.id, axis, "face").apply(made)
+        made = vary((wall.id,), 1.0, "wall").apply(made)
+        before, after = self.px(plan), self.px(made)
+        labels = self.pipeline.derive(plan).drawing.labels
+        inside = np.isin(labels, (face.label, wall.label))
+        core = np.zeros(labels.shape, bool)
+        core[3:-3, 3:-3] = True
+        for shift in ((3, 0), (-3, 0), (0, 3), (0, -3)):
+            core &= np.roll(labels, shift, (0, 1)) == labels
+        self.assertTrue((before == after)[core & ~inside].all())
+        for region in (face, wall):
+            own = core & (labels == region.label)
+            lab = cielab(decode(after[own] / 255))
+            self.assertLess(np.ptp(lab[:, 0]), 1.2)  # value kept
+            self.assertGreater(np.ptp(lab[:, 1]) + np.ptp(lab[:, 2]), 6)
+        rows = np.argwhere(core & (labels == face.label))
+        brow, cheeks = (
+            cielab(decode(after[tuple(rows[np.abs(rows[:, 0] - y).argmin()])] / 255))
+            for y in (rows[:, 0].min(), np.quantile(rows[:, 0], 0.5))
+        )
+        self.assertGreater(cheeks[1], brow[1] + 2)  # redder
+        other = other_patches((wall.id,), "wall").apply(made)
+        self.assertFalse((self.px(other) == after).all())
+        plain = self.px(vary((wall.id,), 0, "wall").apply(other))
+        self.assertTrue((plain == before)[core & (labels == wall.label)].all())
+
+    def px(self, plan):
+        return unpack(picture(self.pipeline.derive(plan)))
+
+    def test_a_palette_keeps_hues_of_figures_and_gives_skin_no_green(self):
+        kinds = (("figure", "matte", "#d070a0"), ("ground", "matte", "#708060"),
+                 ("figure", "skin", "#d0a080"))  # fmt: skip
+        regions = tuple(
+            scenes.region(i + 1, role, material=m) for i, (role, m, _) in enumerate(kinds)
+        )
+        colours = {f"r{i + 1}": Pinned(hex=h) for i, (_, _, h) in enumerate(kinds)}
+        shown = {
+            r: c._replace(first=c.first._replace(slot="A"))
+            for r, c in region_colours(scenes.scheme(), colours).items()
+        }
+        ids = tuple(colours)
+        touching = Touching(ids, np.array([[0, 1], [1, 2]]), np.array([50, 50]))
+        shares = dict.fromkeys(ids, 1 / 3)
+        # A green of the flower's value, and a darker pink.
+        palette = ["#80b060", "#8c3c68", "#405048"]
+        found = map_palette(palette, shown, shares, touching, regions)
+        self.assertEqual(found["r1"], 1)
+        self.assertNotIn("r3", found)
+        found = map_palette([*palette, "#a06a48"], shown, shares, touching, regions)
+        self.assertEqual(found["r3"], 3)
 
 
 class Colours(unittest.TestCase):

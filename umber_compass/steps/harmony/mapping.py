@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 import numpy as np
+import numpy.typing as npt
 from msgspec.structs import replace
 
 from umber_compass.colour.spaces import (
@@ -18,12 +19,14 @@ from umber_compass.colour.spaces import (
 )
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.edits import Edit, study, with_study
-from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Region
 from umber_compass.plan.palettes import GivenPalette
 from umber_compass.steps.harmony.colours import RegionColour, region_colours
 from umber_compass.steps.harmony.edits import MOST_CHROMA, planned_from_hex
+from umber_compass.steps.harmony.living import is_living
 from umber_compass.steps.harmony.readings import family_of, read_now
 from umber_compass.steps.harmony.scheme_edits import resaid
+from umber_compass.steps.harmony.skin import HUES
 from umber_compass.steps.harmony.touching import Touching
 from umber_compass.words import Refusal, words
 
@@ -34,6 +37,9 @@ _FITS = 0.95  # of the colour, from which a scheme is read in a palette and it i
 # What suits a region: L* of value that cost as much as one; another hue family; OKLCh chroma
 # (studio rule, docs/palette.md). What moving to keep a border costs beside the border’s share.
 _VALUE_PRICE, _FAMILY_PRICE, _CHROMA_PRICE, _MOVE_PRICE = 20.0, 0.55, 2.0, 0.004
+# What a turn by 60 degrees costs a figure, and the chroma from which it counts in full; what a colour
+# that skin never has costs skin; chroma of skin; of an outline, that a part shares with its parent.
+_HUE_PRICE, _COLOURED, _NO_FLESH, _FLESH, _MOSTLY = 0.7, 0.06, 50.0, (0.025, 0.15), 0.5
 _LOUD_PRICE, _LARGE = 10.0, 0.1  # of chroma that a region gains; the share from which it is all
 
 
@@ -51,9 +57,12 @@ def map_palette(
     colours: Mapping[str, RegionColour],
     shares: Mapping[str, float],
     touching: Touching,
+    regions: Sequence[Region] = (),
 ) -> dict[str, int]:
-    """Which colour of a palette each region takes, by id; given ones take none. Raises Refusal for
-    a palette of none."""
+    """Which colour of a palette each region takes, by id; given ones take none. `regions` say what
+    they are: figures keep their hue family before their value, a part goes with what holds most of
+    its outline, skin and fur take a colour that skin has, or none. Raises Refusal for a palette of
+    none."""
     if not hexes:
         raise Refusal("the palette", words("has no colours; take another"))
     ids = list(touching.ids)
@@ -64,10 +73,66 @@ def map_palette(
     picture = _side(decode(rows).mean(axis=1), weight)
     palette = _side(decode(np.array([parse_hex(h) for h in hexes])), np.ones(len(hexes)))
     cost = _costs(picture, palette)
+    of = {r.id: r for r in regions}
+    kinds = [of.get(i) for i in ids]
+    cost = cost + _hue_costs(picture, palette, kinds)
     taken = cost.argmin(axis=1)
+    _with_their_parents(taken, cost, picture, palette, touching)
     _mend(taken, cost, picture, palette, touching)
     found = dict(zip(ids, taken.tolist(), strict=True))
-    return {r: k for r, k in found.items() if colours[r].first.slot != "given"}
+    living = _living(kinds, palette)
+    return {
+        r: k for r, k in found.items() if colours[r].first.slot != "given" and living.get(r, True)
+    }
+
+
+def _hue_costs(picture: _Side, palette: _Side, kinds: Sequence[Region | None]) -> Floats:
+    """What another hue costs figures, and what is no skin's colour costs skin, (regions,
+    colours)."""
+    own, theirs = polar(picture.lab), polar(palette.lab)
+    turn = np.abs((own[:, None, 2] - theirs[None, :, 2] + 180) % 360 - 180) / 60
+    seen = np.minimum(own[:, 1] / _COLOURED, 1)[:, None] * (theirs[None, :, 1] >= GREY_CHROMA)
+    cost = np.zeros(turn.shape)
+    for i, region in enumerate(kinds):
+        if region is None:
+            continue
+        if region.role in ("figure", "focus"):
+            cost[i] = _HUE_PRICE * np.minimum(turn[i], 2) * seen[i]
+        if is_living(region):
+            cost[i] = np.where(_is_flesh(theirs), turn[i], _NO_FLESH)
+    return cost
+
+
+def _is_flesh(lch: Floats) -> npt.NDArray[np.bool_]:
+    """Which colours, polar OKLab, (n, 3), skin or fur may have."""
+    hue = (HUES[0] <= lch[:, 2]) & (lch[:, 2] <= HUES[1])
+    return np.asarray(hue & (lch[:, 1] >= _FLESH[0]) & (lch[:, 1] <= _FLESH[1]))
+
+
+def _living(kinds: Sequence[Region | None], palette: _Side) -> dict[str, bool]:
+    """Whether a palette has any colour for each region that is skin or fur, by id."""
+    fits = bool(_is_flesh(polar(palette.lab)).any())
+    return {r.id: fits for r in kinds if r is not None and is_living(r)}
+
+
+def _with_their_parents(
+    taken: Ints, cost: Floats, picture: _Side, palette: _Side, touching: Touching
+) -> None:
+    """Let a part that has the hue family of what holds most of its outline, and is smaller, take
+    the family that one took. In place."""
+    first, second = touching.pairs.T
+    px = touching.px.astype(float)
+    count, grey = len(taken), int(picture.family.max())
+    along = np.zeros((count, count))
+    along[first, second] = along[second, first] = px
+    for i in np.argsort(-picture.weight).tolist():
+        holder = int(along[i].argmax())
+        most = along[i, holder] >= _MOSTLY * max(float(along[i].sum()), 1e-9)
+        larger = picture.weight[holder] > picture.weight[i]
+        same = picture.family[i] == picture.family[holder] != grey
+        allowed = palette.family == palette.family[taken[holder]]
+        if most and larger and same and not allowed[taken[i]]:
+            taken[i] = int(np.where(allowed, cost[i], np.inf).argmin())
 
 
 def _side(linear: Floats, weight: Floats) -> _Side:

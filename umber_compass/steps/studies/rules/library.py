@@ -24,7 +24,8 @@ def _versions(plan: Plan, context: GrowContext) -> list[Version]:
 def _laid(plan: Plan, palette: GivenPalette, context: GrowContext) -> Plan:
     now = study(plan)
     shown = region_colours(now.scheme, now.colours)
-    of = map_palette([s.hex for s in palette.colours], shown, context.shares, context.touching)
+    hexes = [s.hex for s in palette.colours]
+    of = map_palette(hexes, shown, context.shares, context.touching, plan.regions)
     return lay_palette(replace(palette, of=of), context.shares).change(plan)
 
 

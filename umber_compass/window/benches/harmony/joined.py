@@ -86,7 +86,8 @@ class Palettes(QObject):
         if derived is None:
             return None
         hexes = [s.hex for s in palette.colours]
-        of = map_palette(hexes, derived.colours, derived.shares, derived.touching)
+        args = (hexes, derived.colours, derived.shares, derived.touching, derived.regions)
+        of = map_palette(*args)
         return lay_palette(replace(palette, of=of), dict(derived.shares))
 
     def lay(self, palette: GivenPalette) -> None:
