@@ -37,8 +37,9 @@ _FITS = 0.95  # of the colour, from which a scheme is read in a palette and it i
 # What suits a region: L* of value that cost as much as one; another hue family; OKLCh chroma
 # (studio rule, docs/palette.md). What moving to keep a border costs beside the border’s share.
 _VALUE_PRICE, _FAMILY_PRICE, _CHROMA_PRICE, _MOVE_PRICE = 20.0, 0.55, 2.0, 0.004
-# What a turn by 60 degrees costs a figure, and the chroma from which it counts in full; what a colour
-# that skin never has costs skin; chroma of skin; of an outline, that a part shares with its parent.
+# What a turn by 60 degrees costs a figure, and the chroma from which it counts in full; what a
+# colour that skin never has costs skin; chroma of skin; of an outline, what a part and its parent
+# share.
 _HUE_PRICE, _COLOURED, _NO_FLESH, _FLESH, _MOSTLY = 0.7, 0.06, 50.0, (0.025, 0.15), 0.5
 _LOUD_PRICE, _LARGE = 10.0, 0.1  # of chroma that a region gains; the share from which it is all
 

@@ -3,7 +3,6 @@
 from typing import get_args
 
 from PySide6.QtCore import Signal
-from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QComboBox, QLabel, QPushButton, QToolButton, QWidget
 
 from umber_compass.plan.first import FirstKey, FirstScheme, FirstValues
@@ -15,6 +14,7 @@ from umber_compass.window.wall.first.drawing_pick import DrawingPick
 from umber_compass.window.wall.first.facts import Facts, skin_hexes
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.fields import NumberField
+from umber_compass.window.widgets.flow import Flow
 from umber_compass.window.widgets.outlines import Outlines
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.swatch_chip import SwatchChip
@@ -63,18 +63,21 @@ class FirstStrip(QWidget):
         self._build_lights()
         self._build_more()
         self._build_buttons()
+        word, skins = quiet(self.tr("Skin tone")), list(self.skins.values())
+        groups = (
+            (self.first, self.is_focus),
+            (word, *skins),
+            (quiet(self.tr("Largest areas")), *self.areas),
+            (quiet(self.tr("Ground")), *self.grounds),
+            (quiet(self.tr("Light")), self.lights),
+            (self.more_button,),
+        )
+        head, questions = QWidget(), QWidget()
+        head.setLayout(Flow([self.heading, _group(self.propose, self.rest, self.others)]))
+        questions.setLayout(Flow([_group(*g) for g in groups]))
         column = in_column(
-            in_row(self.heading, 1, self.propose, self.rest, self.others, gap=6),
-            in_row(self.first, self.is_focus, 1, self.skin_word, *self.skins.values(), gap=6),
-            in_row(
-                quiet(self.tr("Largest areas")),
-                *self.areas,
-                1,
-                quiet(self.tr("Ground")),
-                *self.grounds,
-                gap=6,
-            ),
-            in_row(quiet(self.tr("Light")), self.lights, 1, self.more_button, gap=6),
+            head,
+            questions,
             self.more,
             gap=5,
         )
@@ -87,7 +90,6 @@ class FirstStrip(QWidget):
         self.grounds = [AreaChip() for _ in range(GROUNDS)]
         for ground in self.grounds:
             ground.picked.connect(lambda r, _: self.ground_told.emit(r, self._ticked(r)))
-        self.skin_word = quiet(self.tr("Skin tone"))
         self.skins = {
             tone: SwatchChip(self.tr("{tone} skin").format(tone=tone), colour)
             for tone, colour in skin_hexes().items()
@@ -141,9 +143,8 @@ class FirstStrip(QWidget):
         self.budget.setSpecialValueText(self.tr("colours: any number"))
         self.budget.wanted.connect(lambda n: self.budget_told.emit(int(n)))
         self.more = QWidget()
-        first = in_row(self.key, self.values, self.scheme, 1, gap=6)
-        second = in_row(self.strength, self.warm, self.budget, 1, gap=6)
-        in_column(first, second, gap=5, on=self.more)
+        parts: list[QWidget] = [self.key, self.values, self.scheme]
+        self.more.setLayout(Flow([*parts, self.strength, self.warm, self.budget], 6))
         self.more_button = QToolButton()
         self.more_button.setObjectName("fold")
         self.more_button.setCheckable(True)
@@ -179,19 +180,11 @@ class FirstStrip(QWidget):
             button.setToolTip(says)
             button.clicked.connect(lambda _=False, a=action: self.asked.emit(a))
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        super().resizeEvent(event)
-        narrow = self.width() < 640
-        for ground in self.grounds[3:]:
-            ground.setVisible(bool(ground.region) and not narrow)
-
     def show_facts(self, facts: Facts, outlines: Outlines, bitmap: Bitmap | None) -> None:
         """What is told, and what is guessed where nothing is."""
         self.drawing.show_drawing(bitmap, facts.mark, facts.guessed)
         self.heading.setText(
-            self.tr("First colours")
-            if not facts.proposals
-            else self.tr("First colours: click what you like")
+            self.tr("Click what you like") if facts.proposals else self.tr("First colours")
         )
         ringed = self.tr("Seen first (ringed, a guess) is")
         self.first.setText(ringed if facts.guessed else self.tr("Seen first (ringed) is"))
@@ -228,6 +221,13 @@ class FirstStrip(QWidget):
         )
         self.rest.setEnabled(bool(facts.told.kept) and facts.proposals > 0)
         self.others.setEnabled(facts.proposals > 0)
+
+
+def _group(*parts: QWidget) -> QWidget:
+    """Parts that stay together in a line."""
+    made = QWidget()
+    in_row(*parts, gap=6, on=made)
+    return made
 
 
 assert {m for m in _MATERIALS if m != _NOT_SAID} <= set(get_args(Material))
