@@ -180,7 +180,7 @@ class Values(OnTheBoat):
         self.assertEqual([w.on for w in self.study.wishes.of.values()], [False])
 
     def test_every_wish_has_a_switch_a_lock_and_a_why(self):
-        self.press(self.bench.pages.tabs.buttons[1])
+        self.press(self.bench.pages.tabs.buttons[2])
         page = self.bench.wishes
         for name, box in page.switches.items():
             was = self.desk.derived.wishes.of[name].on
@@ -322,7 +322,9 @@ class Focus(OnTheBoat):
         self.settle()
         plan = self.plan
         self.enter(self.bench.falloff.apply)
-        timer = next(c for c in self.bench.children() if type(c).__name__ == "Looking")._timer
+        timer = next(
+            c for c in self.bench.falloff.apply.children() if type(c).__name__ == "Looking"
+        )._timer
         wait(timer.timeout)
         self.settle()
         self.assertIsNotNone(self.works.director.peeked)

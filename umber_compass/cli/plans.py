@@ -18,7 +18,7 @@ from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region as region_of
 from umber_compass.plan.edits import study
 from umber_compass.plan.model import Gradient, Study
-from umber_compass.plan.settings import Kind
+from umber_compass.plan.setting import Kind
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import judge, mend
 from umber_compass.steps.handoff.palette import KINDS, kinds_for

@@ -37,6 +37,10 @@ class History(NamedTuple):
         """The same history with its drag ended: the next edit is a step of its own."""
         return self._replace(open_key=None)
 
+    def gone_on(self, key: str) -> "History":
+        """The same history, its last step open again for edits of a merge key."""
+        return self._replace(open_key=key)
+
     def undo(self) -> "History":
         """One step back, if there is one."""
         if not self.past:

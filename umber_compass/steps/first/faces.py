@@ -76,7 +76,7 @@ def face_parts(things: Things, face: int, material: str) -> tuple[dict[int, str]
         for i in range(len(things.regions))
         if i not in own
         and i not in parts
-        and not things.material[things.of[i]]
+        and things.material[things.of[i]] in ("", material)
         and things.regions[i].role not in ("line", "ground")
     ]
     hair: list[int] = []
@@ -86,9 +86,14 @@ def face_parts(things: Things, face: int, material: str) -> tuple[dict[int, str]
             lying, i, box, area, float(along[i])
         ):
             parts[i] = material
-        elif area < 3 and _is_hair(lying.box[i], box, float(along[i])):
+        elif (
+            not things.material[things.of[i]]
+            and area < 3
+            and _is_hair(lying.box[i], box, float(along[i]))
+        ):
             hair.append(i)
-    _more_hair(lying, own.tolist(), hair, [i for i in free if i not in parts], box)
+    unknown = [i for i in free if i not in parts and not things.material[things.of[i]]]
+    _more_hair(lying, own.tolist(), hair, unknown, box)
     for i in hair:
         parts[i] = "hair"
     flesh = [i for i, m in parts.items() if m == material and i not in own]

@@ -10,11 +10,14 @@ from umber_compass.steps.first.lights import LIGHTS
 from umber_compass.steps.first.materials import FLESH, MATERIALS, range_in
 from umber_compass.steps.first.paints import caps
 from umber_compass.steps.first.search import Limits
-from umber_compass.steps.first.task import Task
+from umber_compass.steps.first.task import FUR, Task
 from umber_compass.steps.harmony.scheme import slot_hues
 
 _ARC = 26.0  # OKLCh degrees from a hue of the scheme, beyond which a colour is turned back
 _LINE_CHROMA = 0.03
+# L* below and above its base, that skin and fur may go in a light.
+_BASES = {"skin": (10.0, 5.0), "fur": (14.0, 9.0)}
+_LEAST = 0.7  # of the least chroma of a material, that the search leaves it
 _MATERIAL_TURN, _FLESH_TURN = 14.0, 6.0  # degrees by which such a hue is turned at most
 
 
@@ -84,13 +87,15 @@ def _limits_of(
         return (max(low - wide, 20.5), high), (0.0, 0.2)
     own = range_in(material, light)
     span = own or MATERIALS[material].noon
+    how = LIGHTS[light]
     dark, bright = span.dark, span.light
     if own is None:
-        how = LIGHTS[light]
         dark, bright = how.offset + how.slope * dark, how.offset + how.slope * bright
-        if material == "skin":
-            middle = how.offset + how.slope * task.skin[0]
-            dark, bright = middle - 15, middle + 6
+    if material in _BASES:  # one for all proposals
+        base = task.skin if material == "skin" else FUR
+        middle, (down, up) = how.offset + how.slope * base[0], _BASES[material]
+        dark, bright = middle - down, middle + up
     wide = 8.0 if q == task.focus and material not in FLESH else 2.0
     loud = span.high_chroma * (1.4 if light == "festive" else 1.1)
-    return (max(dark - wide, 15.0), min(bright + wide, 93.0)), (0.0, loud)
+    least = _LEAST * span.low_chroma * (1.0 if own is not None else how.chroma)
+    return (max(dark - wide, 15.0), min(bright + wide, 93.0)), (least, loud)

@@ -102,7 +102,9 @@ def _search(
     free = np.array([q not in task.locked for q in range(task.things.many)])
     unnamed = free & np.isin(task.things.material, ("", "cloth", "any"))
     chroma[unnamed] = np.minimum(chroma, loudest(value, hue))[unnamed]
-    mix, cost = search.run(Mix(value, chroma, hue), limits_of(task, chain))
+    limits = limits_of(task, chain)
+    value[free] = np.clip(value, *limits.value.T)[free]
+    mix, cost = search.run(Mix(value, chroma, hue), limits)
     mix = fewer(task, mix)
     lab = doubled(fit(*mix))[task.things.of]
     return Searched(chain, mix, cost, cost + _BY_LABELS * float(labelled.cost[row]), lab)

@@ -43,11 +43,11 @@ class Limits(NamedTuple):
 
 
 def loudest(value: Floats, hue: Floats) -> Floats:
-    """The most chroma a colour may have at a value L*, or it glares: .17 up to 62, .09 from 80;
-    yellows and oranges .15 there, for they are light by nature (studio rule)."""
+    """The most chroma a colour may have at a value L*, or it glares: .17 up to 62, .07 from 80;
+    yellows and oranges .14 there, for they are light by nature (studio rule)."""
     t = np.clip((value - 62) / 18, 0, 1)
     sunny = np.clip(1 - np.abs((hue - 85 + 180) % 360 - 180) / 40, 0, 1)
-    return np.asarray(0.17 - t * (0.08 - 0.06 * sunny))
+    return np.asarray(0.17 - t * (0.10 - 0.07 * sunny))
 
 
 class _Measured(NamedTuple):
@@ -206,7 +206,8 @@ class Search:
         top = max(float(limits.cap[q]), 0.0)
         if q not in self.flesh:
             top = min(top, float(loudest(np.array(value), mix.hue[q])))
-        moved = mix.moved(q, value, float(np.clip(chroma, limits.chroma[q, 0], top)))
+        least = min(float(limits.chroma[q, 0]), top)
+        moved = mix.moved(q, value, float(np.clip(chroma, least, top)))
         if by and q in self.flesh:
             for j in self.kin[q]:
                 also = mix.value[j] + 0.7 * (value - mix.value[q])
@@ -223,7 +224,8 @@ class Search:
             if not self.task.keeps_values:
                 toward = float(self.near[i] @ mix.value / max(self.near[i].sum(), 1e-9))
                 value[q] = np.clip(mix.value[q] + 0.4 * (toward - mix.value[q]), *limits.value[q])
-            chroma[q] = mix.chroma[q] * (0.9 if q in self.flesh else 0.7)
+            quiet = mix.chroma[q] * (0.9 if q in self.flesh else 0.7)
+            chroma[q] = max(quiet, min(float(limits.chroma[q, 0]), float(mix.chroma[q])))
         return self._followed(Mix(value, chroma, mix.hue))
 
     def _followed(self, mix: Mix) -> Mix:

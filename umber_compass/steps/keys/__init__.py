@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.model import Plan
 from umber_compass.plan.practices import rule_of
-from umber_compass.plan.settings import NUMBER, Kind
+from umber_compass.plan.setting import NUMBER, Kind
 from umber_compass.steps.keys.key import Group, Key, Setting, setting, with_unlisted
 from umber_compass.steps.keys.piece import LAMPS, PIECE, RIG, RULES, SHARES, SLOTS
 from umber_compass.steps.keys.regions import REGIONS

@@ -9,8 +9,9 @@ from typing import Any, NamedTuple, TypeAlias
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import Edit, find_region
 from umber_compass.plan.model import Plan
-from umber_compass.plan.settings import CHOICE, COLOUR, NUMBER, SETTINGS, SWITCH, TEXT, WHOLE, Kind
-from umber_compass.plan.settings import Setting as Row
+from umber_compass.plan.setting import CHOICE, COLOUR, NUMBER, SWITCH, TEXT, WHOLE, Kind
+from umber_compass.plan.setting import Setting as Row
+from umber_compass.plan.settings import SETTINGS
 from umber_compass.words import Refusal, words
 
 Subject: TypeAlias = str  # a region's id, a lamp's name, ... ; empty where a key has none

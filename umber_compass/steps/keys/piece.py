@@ -10,7 +10,7 @@ from umber_compass.plan.model import Plan
 from umber_compass.plan.moods import MOODS
 from umber_compass.plan.practice_edits import set_practice, set_rule
 from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
-from umber_compass.plan.settings import CHOICE, NUMBER, TEXT, Kind
+from umber_compass.plan.setting import CHOICE, NUMBER, TEXT, Kind
 from umber_compass.plan.study_edits import choose_study, set_mood
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.living import turn_lead

@@ -6,7 +6,7 @@ from umber_compass.plan.edits import Edit, part, region, study
 from umber_compass.plan.first_edits import keep_colours
 from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.model import Pinned, Plan, Planned
-from umber_compass.plan.settings import CHOICE, COLOUR, NUMBER, SWITCH, Kind
+from umber_compass.plan.setting import CHOICE, COLOUR, NUMBER, SWITCH, Kind
 from umber_compass.plan.terms import Chroma, Slot, Value
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.colours import region_colours

@@ -6,7 +6,7 @@ from umber_compass.plan.edits import Edit, region, study
 from umber_compass.plan.focus_edits import follow_roles, set_focus, set_point
 from umber_compass.plan.model import Plan
 from umber_compass.plan.practices import numbers_of
-from umber_compass.plan.settings import TEXT, Kind
+from umber_compass.plan.setting import TEXT, Kind
 from umber_compass.plan.wish_edits import (
     check_count,
     lock_wish,

@@ -79,7 +79,8 @@ class Proposing(QObject):
             and desk.history.now is self._made[1]
             and (merge == self._made[0])
         ):
-            desk.go_on(merge)  # the first card came a while ago, and nothing else since
+            # The first card came a while ago, and nothing else since: it is one step.
+            desk.history = desk.history.gone_on(merge)
         desk.do(renew_proposals(studies, merge))
         self._made = (merge, None if desk.history is None else desk.history.now)
         self.renewed.emit()

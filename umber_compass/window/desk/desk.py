@@ -141,11 +141,6 @@ class Desk(QObject):
         if self.history is not None:
             self.history = self.history.sealed()
 
-    def go_on(self, key: str) -> None:
-        """Let the next edit of a merge key join the last step, though time has passed."""
-        if self.history is not None:
-            self.history = self.history._replace(open_key=key)
-
     def undo(self) -> None:
         """One step back."""
         self._go(History.undo)
