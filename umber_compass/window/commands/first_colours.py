@@ -18,7 +18,7 @@ if TYPE_CHECKING:
     from umber_compass.window.wall.first.strip import FirstStrip
     from umber_compass.window.widgets.outlines import Outlines
 
-_REGROW_AFTER = 350  # ms without another answer
+_REGROW_AFTER = 200  # ms without another answer
 
 
 class FirstColours(QObject):
