@@ -15,6 +15,7 @@ from umber_compass.steps.first.task import Task
 from umber_compass.steps.harmony.study_light import doubled
 
 _LEAST_DAMPED, _DAMPING = 0.4, 2.5
+_APART = 2.6  # power of the distance, by which proposals are taken
 _LEAST_WORTH = 0.05
 _FAR = 0.3  # OKLab by area, from which farther is no better
 
@@ -77,7 +78,7 @@ def chosen(task: Task, tried: list[Searched], known: list[Floats], count: int) -
         near[taken] = 0
         keys = [tried[i].chain.key for i in taken]
         often = np.array([0.6 if keys.count(t.chain.key) >= 2 else 1.0 for t in tried])
-        score = (np.minimum(near, _FAR) ** 2 + 1e-6) * worth * often
+        score = (np.minimum(near, _FAR) ** _APART + 1e-6) * worth * often
         score[taken] = -1
         score[~_lights_in_turn(task, tried, taken)] -= 1e3
         taken.append(int(score.argmax()))

@@ -16,8 +16,8 @@ from umber_compass.steps.harmony.scheme import slot_hues
 _ARC = 26.0  # OKLCh degrees from a hue of the scheme, beyond which a colour is turned back
 _LINE_CHROMA = 0.03
 # L* below and above its base, that skin and fur may go in a light.
-_BASES = {"skin": (10.0, 5.0), "fur": (14.0, 9.0)}
-_LEAST = 0.7  # of the least chroma of a material, that the search leaves it
+_BASES = {"skin": (14.0, 7.0), "fur": (17.0, 12.0)}
+_LEAST = 0.5  # of the least chroma of a material, that the search leaves it
 _MATERIAL_TURN, _FLESH_TURN = 14.0, 6.0  # degrees by which such a hue is turned at most
 
 

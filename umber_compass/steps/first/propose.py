@@ -27,6 +27,7 @@ COUNT = 6
 _CHAINS, _TOLD_CHAINS, _MANY_CHAINS = 24, 40, 18
 _SEARCHED, _TOLD_SEARCHED, _MANY_SEARCHED = 10, 16, 10
 _MANY = 120  # things
+_AGAIN = 8  # rounds of the search after near colours became one
 _BY_LABELS = 0.12  # of what its paints cost, that counts beside what the search leaves
 
 
@@ -105,6 +106,6 @@ def _search(
     limits = limits_of(task, chain)
     value[free] = np.clip(value, *limits.value.T)[free]
     mix, cost = search.run(Mix(value, chroma, hue), limits)
-    mix = fewer(task, mix)
+    mix, cost = search.run(fewer(task, mix), limits, _AGAIN, together=True)
     lab = doubled(fit(*mix))[task.things.of]
     return Searched(chain, mix, cost, cost + _BY_LABELS * float(labelled.cost[row]), lab)

@@ -15,7 +15,8 @@ from umber_compass.steps.focus.pull import AROUND, DULLER, OVERALL, UNITS
 
 ROUNDS = 18
 WANTED = 1.24  # times the strongest other, that the focus pulls
-_MOST = 36  # moves that are compared at once
+_FOCUS_LOUDER = 0.03  # of chroma, that the focus may have beyond what glares
+_MOST = 44  # moves that are compared at once
 _ALIKE, _GROUND, _MIDDLE = 5.5, 15.5, 9.0  # CIEDE2000; L* of a figure against each
 _RIVALS, _WATCHED = 3, 14
 
@@ -40,6 +41,19 @@ class Limits(NamedTuple):
     value: Floats
     chroma: Floats
     cap: Floats
+
+
+def _loudest_at(value: float, hue: float) -> float:
+    """The same of one colour, in plain numbers: it is asked for thousands of moves."""
+    t = min(max((value - 62) / 18, 0.0), 1.0)
+    sunny = min(max(1 - abs((hue - 85 + 180) % 360 - 180) / 40, 0.0), 1.0)
+    return 0.17 - t * (0.10 - 0.07 * sunny)
+
+
+def _groups(mix: Mix) -> Ints:
+    """Which things have one colour, a number for each."""
+    rows = np.stack(mix, axis=1).round(6)
+    return np.asarray(np.unique(rows, axis=0, return_inverse=True)[1].reshape(-1))
 
 
 def loudest(value: Floats, hue: Floats) -> Floats:
@@ -112,12 +126,17 @@ class Search:
         self.line = task.is_line.copy()
         self.line[self.focal] = False
 
-    def run(self, mix: Mix, limits: Limits) -> tuple[Mix, float]:
-        """A proposal moved for the better, and what it costs then."""
+    def run(
+        self, mix: Mix, limits: Limits, rounds: int = ROUNDS, together: bool = False
+    ) -> tuple[Mix, float]:
+        """A proposal moved for the better, and what it costs then; things of one colour are moved
+        `together`, so that it has no more colours than before."""
+        self._together = together
+        self._group = _groups(mix) if together else np.arange(self.task.things.many)
         mix = self._followed(mix)
         start = mix
         rows = np.arange(len(self.task.things.of))
-        for round_ in range(ROUNDS):
+        for round_ in range(rounds):
             watched, rivals = rows, []
             seen = _measured(mix, mix, None)
             if len(self.focal):
@@ -129,7 +148,7 @@ class Search:
             now = self._cost(mix, mix, seen, start, watched)
             bad, worst = self._bad(seen)
             done = worst <= 1e-6 and (not len(self.focal) or now.lead[0] >= WANTED)
-            if done and (round_ > 2 or now.cost[0] < 0.1):
+            if done and (together or round_ > 2 or now.cost[0] < 0.1):
                 break
             moves = self._moves(mix, limits, rivals, float(now.lead[0]), bad)
             if not moves:
@@ -175,7 +194,7 @@ class Search:
         if not self.task.keeps_values:
             large = np.argsort(-self.task.things.area)[:3]
             wanted += [(int(q), d, 1.0) for q in large for d in (-5, 5)]
-        wanted = [w for w in wanted if w[0] not in self.frozen]
+        wanted = [w for w in wanted if w[0] not in self.frozen and not self._is_held(w[0])]
         if len(wanted) > _MOST:
             at = np.unique(np.linspace(0, len(wanted) - 1, _MOST).astype(int))
             wanted = [wanted[i] for i in at]
@@ -189,10 +208,11 @@ class Search:
         found += [(focus, d, 1.0) for d in ((-6, -3, 3, 6) if flesh else (-12, -6, 6, 12))]
         if not flesh:
             found += [(focus, d, 1.3) for d in (-8, 0, 8)]
-        beside = np.argsort(-self.task.things.border[focus])[:3]
+        beside = np.argsort(-self.task.things.border[focus])[:4]
         for j in beside.tolist():
             if self.task.things.border[focus, j] > 0:
-                found += [(j, -8, 1.0), (j, 8, 1.0), (j, 0, 0.6)]
+                found += [(j, d, 1.0) for d in (-16, -8, 8, 16)]
+                found += [(j, 0, 0.6)]
         return found
 
     def _moved(self, mix: Mix, limits: Limits, q: int, by: float, times: float) -> Mix:
@@ -202,16 +222,22 @@ class Search:
         if q in self.flesh:
             times = min(max(times, 0.85), 1.0)
         chroma = float(mix.chroma[q]) * times + (0.01 if times > 1 else 0)
-        value = float(np.clip(mix.value[q] + by, *limits.value[q]))
+        low, high = limits.value[q].tolist()
+        value = min(max(float(mix.value[q]) + by, low), high)
         top = max(float(limits.cap[q]), 0.0)
         if q not in self.flesh:
-            top = min(top, float(loudest(np.array(value), mix.hue[q])))
+            more = _FOCUS_LOUDER if q == self.task.focus else 0.0
+            top = min(top, _loudest_at(value, float(mix.hue[q])) + more)
         least = min(float(limits.chroma[q, 0]), top)
-        moved = mix.moved(q, value, float(np.clip(chroma, least, top)))
+        moved = mix.moved(q, value, min(max(chroma, least), top))
+        if self._together:
+            mine = self._group == self._group[q]
+            moved.value[mine], moved.chroma[mine] = moved.value[q], moved.chroma[q]
         if by and q in self.flesh:
             for j in self.kin[q]:
                 also = mix.value[j] + 0.7 * (value - mix.value[q])
-                moved.value[j] = np.clip(also, *limits.value[j])
+                low, high = limits.value[j].tolist()
+                moved.value[j] = min(max(float(also), low), high)
         return self._followed(moved)
 
     def _quieted(self, mix: Mix, limits: Limits, rivals: list[int]) -> Mix:
@@ -219,21 +245,28 @@ class Search:
         value, chroma = mix.value.copy(), mix.chroma.copy()
         for i in rivals:
             q = int(self.task.things.of[i])
-            if q in self.frozen or q == self.task.focus:
+            if q in self.frozen or q == self.task.focus or self._is_held(q):
                 continue
             if not self.task.keeps_values:
                 toward = float(self.near[i] @ mix.value / max(self.near[i].sum(), 1e-9))
                 value[q] = np.clip(mix.value[q] + 0.4 * (toward - mix.value[q]), *limits.value[q])
             quiet = mix.chroma[q] * (0.9 if q in self.flesh else 0.7)
             chroma[q] = max(quiet, min(float(limits.chroma[q, 0]), float(mix.chroma[q])))
+        for q in {int(self.task.things.of[i]) for i in rivals}:
+            mine = self._group == self._group[q]
+            value[mine], chroma[mine] = value[q], chroma[q]
         return self._followed(Mix(value, chroma, mix.hue))
+
+    def _is_held(self, q: int) -> bool:
+        """Whether a thing has the colour of one that stays."""
+        return any(self._group[q] == self._group[k] for k in self.task.locked)
 
     def _followed(self, mix: Mix) -> Mix:
         """What is coloured as another, coloured so."""
         for q, (leader, by) in self.task.follows.items():
             mix.chroma[q], mix.hue[q] = mix.chroma[leader], mix.hue[leader]
             if not self.task.keeps_values:
-                mix.value[q] = np.clip(mix.value[leader] + by, 12, 92)
+                mix.value[q] = min(max(float(mix.value[leader]) + by, 12.0), 92.0)
         return mix
 
     def _apart(self, seen: _Measured) -> tuple[Floats, Floats]:
