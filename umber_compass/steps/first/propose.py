@@ -106,6 +106,9 @@ def _search(
     limits = limits_of(task, chain)
     value[free] = np.clip(value, *limits.value.T)[free]
     mix, cost = search.run(Mix(value, chroma, hue), limits)
-    mix, cost = search.run(fewer(task, mix), limits, _AGAIN, together=True)
+    mix = fewer(task, mix)
+    if not task.strict:  # a budget leaves no room for that
+        mix, cost = search.run(mix, limits, _AGAIN, together=True)
+        mix = fewer(task, mix)
     lab = doubled(fit(*mix))[task.things.of]
     return Searched(chain, mix, cost, cost + _BY_LABELS * float(labelled.cost[row]), lab)

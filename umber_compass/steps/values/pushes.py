@@ -45,34 +45,32 @@ def stretch_part(part: Part, percent: float, merge: bool = True) -> Edit:
 
 
 def part_figures(by: float, merge: bool = True) -> Edit:
-    """Figures and the grounds behind them moved apart by so much L*, to the sides they lie on."""
+    """Figures moved away from the mean value of the grounds by so much L*, each to the side it lies
+    on; toward it where it is negative."""
 
     def change(plan: Plan) -> Plan:
         now = study(plan)
         shown = region_colours(now.scheme, now.colours)
         of = {r.id: r.role for r in plan.regions}
-        mean = {
-            side: [shown[r].mean_value for r in shown if of[r] in roles]
-            for side, roles in (("figure", ("figure", "focus")), ("ground", ("ground",)))
-        }
-        if not mean["figure"] or not mean["ground"]:
+        grounds = [shown[r].mean_value for r in shown if of[r] == "ground"]
+        if not grounds:
             return plan
-        up = 1.0 if np.mean(mean["figure"]) >= np.mean(mean["ground"]) else -1.0
-        shift = {"figure": up * by / 2, "focus": up * by / 2, "ground": -up * by / 2}
+        middle = float(np.mean(grounds))
 
         def one(solid: Solid, move: float) -> Solid:
             if isinstance(solid, Pinned):
                 return solid
             return replace(solid, value=bounded(Value, solid.value + move))
 
-        moved = {
-            r: each_part(c, partial(one, move=shift[of[r]]))
-            for r, c in now.colours.items()
-            if r not in now.locked and of[r] in shift
-        }
+        moved = {}
+        for region, colour in now.colours.items():
+            if region in now.locked or of[region] not in ("figure", "focus"):
+                continue
+            up = 1.0 if shown[region].mean_value >= middle else -1.0
+            moved[region] = each_part(colour, partial(one, move=up * by))
         return with_colours(plan, moved)
 
-    text = words("part figures and grounds by {by:+.0f} L*", by=by)
+    text = words("part figures from grounds by {by:+.0f} L*", by=by)
     return Edit(text, change, "push figures" if merge else None)
 
 
