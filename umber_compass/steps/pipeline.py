@@ -102,7 +102,7 @@ class Derived:
     levels = stage(planned_levels, "scheme", "planned", goes_on=True)
     colours = stage(measured_colours, "levels", goes_on=True)
     shading = stage(shading_of, "shaded", "rules:picture.shading", settles=True)
-    stops = stage(field_stops, "regions", "planned", "colours", "zones", "variations")
+    stops = stage(field_stops, "regions", "planned", "levels", "zones", "variations")
     table = stage(code_table, "indexed", "regions", "levels", "shading", "shade_rig", "stops")
     form_wishes = stage(form_wishes, "regions", "even", settles=True)
     # One that was built for other forms serves until the new one is there; one that was built for

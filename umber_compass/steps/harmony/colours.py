@@ -146,7 +146,7 @@ def code_table(
         first, second = planned.levels[at[k]], planned.levels[at[k] + 1]
         t = indexed.along[begins[k] : ends[k], None]
         table[begins[k] : ends[k]] = (first * (1 - t) + second * t + 0.5).astype(np.uint8)
-    for r in regions:
+    for r in regions if stops else ():
         if r.id in stops and r.label in indexed.spans:
             begin, end = indexed.spans[r.label]
             step = np.round(indexed.along[begin:end] * (len(stops[r.id]) - 1)).astype(np.intp)

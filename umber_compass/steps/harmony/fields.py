@@ -7,11 +7,12 @@ import numpy as np
 from msgspec.structs import replace
 
 from umber_compass.colour.gamut import fit
+from umber_compass.colour.measured import Measured, measured
 from umber_compass.colour.spaces import Floats, encode, parse_hex
 from umber_compass.picture.indexed import GRADIENT_STEPS, Axes, gradient_axes
 from umber_compass.plan.edits import Edit, study, with_study
 from umber_compass.plan.model import Colour, Gradient, Plan, Region, Variation, Zones
-from umber_compass.steps.harmony.colours import RegionColour
+from umber_compass.steps.harmony.planned_levels import PlannedLevels
 from umber_compass.steps.harmony.zones import SCHOOLS, zones_of
 from umber_compass.words import words
 
@@ -31,7 +32,7 @@ def field_axes(
     """Along which lines, or in which patches, each region's colour changes, by label: gradients,
     then zones that are shown, then patches."""
     found: Axes = {}
-    for region in regions:
+    for region in regions if zones or varied else ():
         patch, zone = varied.get(region.id), zones.get(region.id)
         if patch is not None and patch.strength > 0:
             found[region.label] = (0.0, 0.0, patch.size, patch.size * _ASPECT, float(patch.seed))
@@ -43,37 +44,43 @@ def field_axes(
 def field_stops(
     regions: Iterable[Region],
     planned: Mapping[str, Colour],
-    colours: Mapping[str, RegionColour],
+    levels: PlannedLevels,
     zones: Mapping[str, Zones],
     varied: Mapping[str, Variation],
 ) -> dict[str, Floats]:
-    """The 8-bit colours, (steps, 3), that each region with a field has along it."""
-    found = {}
-    for region in regions:
+    """The 8-bit colours, (steps, 3), that each region with a field has along it. Only those regions
+    are measured: a picture that is dragged waits for it."""
+    found: dict[str, Floats] = {}
+    for region in regions if zones or varied else ():
         if isinstance(planned[region.id], Gradient):
             continue
-        own, zone, patch = colours[region.id], zones.get(region.id), varied.get(region.id)
+        zone, patch = zones.get(region.id), varied.get(region.id)
         if zone is not None and zone.axis is not None:
-            found[region.id] = _along_zones(own, zone)
+            found[region.id] = _along_zones(_own(levels, region.id), zone)
         elif patch is not None and patch.strength > 0:
-            found[region.id] = _in_patches(own, patch)
+            found[region.id] = _in_patches(_own(levels, region.id), patch)
     return found
 
 
-def _along_zones(own: RegionColour, zone: Zones) -> Floats:
+def _own(levels: PlannedLevels, region: str) -> Measured:
+    """A region's own colour."""
+    row = levels.solids.row[region]
+    return measured(levels.levels[row : row + 1], ("A",))[0]
+
+
+def _along_zones(own: Measured, zone: Zones) -> Floats:
     """A face's zones from its brow to its jaw, each going softly into the next."""
     places = SCHOOLS[zone.school].along
-    hexes = {z.name: z.hex for z in zones_of(own.first, zone.school, zone.strength)}
-    base = parse_hex(own.first.hex) * 255
+    hexes = {z.name: z.hex for z in zones_of(own, zone.school, zone.strength)}
+    base = parse_hex(own.hex) * 255
     stops = np.array([parse_hex(hexes[n]) * 255 if n else base for _, n in places])
     at = np.array([t for t, _ in places])
     t = np.linspace(0, 1, GRADIENT_STEPS)
     return np.stack([np.interp(t, at, stops[:, i]) for i in range(3)], axis=1)
 
 
-def _in_patches(own: RegionColour, patch: Variation) -> Floats:
+def _in_patches(first: Measured, patch: Variation) -> Floats:
     """From a second colour through a region's own to a third."""
-    first = own.first
     t = np.linspace(-1, 1, GRADIENT_STEPS) * patch.strength
     hue = (first.hue if first.hue is not None else 60.0) + _TURN * t
     times = np.where(t < 0, 1 + (1 - _DULLER) * t, 1 + (_STRONGER - 1) * t)

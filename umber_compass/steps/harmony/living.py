@@ -1,12 +1,16 @@
 """Skin and fur stay what they are, and locked colours stay, whatever is done to a whole palette."""
 
+from collections.abc import Mapping
+from typing import NamedTuple
+
 from msgspec.structs import replace
 
 from umber_compass.colour.spaces import hue_distance
 from umber_compass.plan.edits import Edit, part, study, with_colours, with_part
 from umber_compass.plan.harmony_edits import half_turned
 from umber_compass.plan.harmony_edits import turn_lead as turned_lead
-from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Region, Solid, Study
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan, Planned, Region, Solid
+from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.skin import is_named_skin
 
@@ -40,46 +44,53 @@ def held(before: Plan, after: Plan) -> Plan:
     colours of before."""
     old, new = study(before), study(after)
     mine = {r.id for r in before.regions if is_living(r)} | set(old.locked)
+    if not mine:
+        return after
     hues = slot_hues(old.scheme), slot_hues(new.scheme)
-    same = old.scheme is new.scheme or hues[0] == hues[1]
+    same = hues[0] == hues[1]
     colours: dict[str, Colour] = {}
     for region in mine:
         was, now = old.colours.get(region), new.colours.get(region)
         if was is None or now is None or (same and was == now):
             continue
-        locked = region in old.locked
-        made = _of_one(was, now, old, new, locked)
+        levels = old.scheme.chroma, new.scheme.chroma
+        made = _of_one(was, now, _Turn(hues, levels, region in old.locked))
         if made != now:
             colours[region] = made
     return with_colours(after, colours) if colours else after
 
 
-def _of_one(was: Colour, now: Colour, old: Study, new: Study, locked: bool) -> Colour:
-    base = was if locked or isinstance(was, Gradient) != isinstance(now, Gradient) else now
+class _Turn(NamedTuple):
+    """What a colour is carried from and to: hues and levels of the slots, before and after; and
+    whether it is locked."""
+
+    hues: tuple[dict[Slot, float], dict[Slot, float]]
+    levels: tuple[Mapping[Slot, float], Mapping[Slot, float]]
+    locked: bool
+
+
+def _of_one(was: Colour, now: Colour, turn: _Turn) -> Colour:
+    base = was if turn.locked or isinstance(was, Gradient) != isinstance(now, Gradient) else now
     for end in (0, 1) if isinstance(base, Gradient) else (0,):
-        base = with_part(base, end, _kept(part(was, end), part(now, end), old, new, locked))
+        base = with_part(base, end, _kept(part(was, end), part(now, end), turn))
     return base
 
 
-def _kept(was: Solid, now: Solid, old: Study, new: Study, locked: bool) -> Solid:
+def _kept(was: Solid, now: Solid, turn: _Turn) -> Solid:
     if isinstance(was, Pinned):
         return was
-    hues = slot_hues(old.scheme)
-    hue = hues.get(was.slot, hues["A"]) + was.hue_offset_deg
-    chroma = was.chroma * old.scheme.chroma.get(was.slot, 1.0)
+    before, after = turn.hues
+    hue = before.get(was.slot, before["A"]) + was.hue_offset_deg
+    chroma = was.chroma * turn.levels[0].get(was.slot, 1.0)
     value = was.value
-    if not locked and isinstance(now, Planned):
-        value = min(
-            max(now.value, was.value - _DARKER, 0.0),
-            was.value + _LIGHTER,
-            max(_LIGHTEST, was.value),
-        )
-        own = now.chroma * new.scheme.chroma.get(now.slot, 1.0)
+    if not turn.locked and isinstance(now, Planned):
+        low, high = max(was.value - _DARKER, 0.0), max(_LIGHTEST, was.value)
+        value = min(max(now.value, low), was.value + _LIGHTER, high)
+        own = now.chroma * turn.levels[1].get(now.slot, 1.0)
         chroma = min(max(own, _CHROMA[0] * chroma), _CHROMA[1] * chroma)
-    there = slot_hues(new.scheme)
-    slot = was.slot if was.slot in there else "A"
-    level = max(new.scheme.chroma.get(slot, 1.0), 1e-3)
-    turn = half_turned(float(hue_distance(there[slot], hue)))
+    slot = was.slot if was.slot in after else "A"
+    level = max(turn.levels[1].get(slot, 1.0), 1e-3)
+    offset = half_turned(float(hue_distance(after[slot], hue)))
     return replace(
-        was, slot=slot, hue_offset_deg=turn, value=value, chroma=min(chroma / level, 0.5)
+        was, slot=slot, hue_offset_deg=offset, value=value, chroma=min(chroma / level, 0.5)
     )
