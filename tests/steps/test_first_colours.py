@@ -137,9 +137,9 @@ class Proposals(Drawn):
                 self.assertEqual(bright, light == "noon", (light, seen.value))
 
     def test_every_light_that_is_wanted_is_among_the_six(self):
-        derived = self.take(says=False, lights=("noon", "dusk", "night"))
-        lights = {way.light for way in propose(derived).ways}
-        self.assertEqual(lights, {"noon", "dusk", "night"})
+        every = ("noon", "overcast", "dusk", "night", "festive")
+        derived = self.take(STILL._replace(size=(275, 215)), lights=every)
+        self.assertEqual({way.light for way in propose(derived).ways}, set(every))
 
     def test_values_are_kept_or_their_order_is(self):
         still = STILL._replace(size=(550, 430))
@@ -148,6 +148,10 @@ class Proposals(Drawn):
         for one in propose(derived).studies:
             for r, c in self.shown(derived, one).colours.items():
                 self.assertAlmostEqual(c.mean_value, before[r], delta=0.6)
+        kept = {max(derived.shares, key=derived.shares.get): "#406030"}
+        for one in propose(derived, kept=kept).studies:
+            shown = self.hexes(derived, one)
+            self.assertEqual({r: shown[r] for r in kept}, kept)
         ordered = self.take(still, greys=True, says=False, values="order")
         rank = sorted(before, key=before.get)
         moved = 0.0
@@ -297,6 +301,10 @@ class Kept(Drawn):
             shown = [moved[r].first.value for r in rank]
             self.assertGreater(min(np.diff(shown)), -0.8, str(edit.name))
             self.assertLess(max(shown), 99.5)
+        near = scenes.plan_of([scenes.planned(value=float(v)) for v in range(1, 60)])
+        for by in (-20, 20):
+            moved = study(move_part("darks", by).apply(near)).colours
+            self.assertGreater(min(np.diff([moved[f"r{i}"].value for i in range(1, 60)])), 0.1)
         roles = {r.id: r.role for r in derived.regions}
         middle = np.mean([before[r] for r, role in roles.items() if role == "ground"])
         apart = self.pipeline.derive(part_figures(8).apply(self.plan)).colours
