@@ -20,6 +20,11 @@ class Drawing(NamedTuple):
     box: dict[int, tuple[int, int, int, int]]  # by label: x, y, width, height in px
     shades: Shades | None = None  # the artist’s own light and dark, where it is kept
 
+    def label_at(self, x: float, y: float) -> int:
+        """The label at a place, shares of width and height from 0 to under 1; 0 where bare."""
+        height, width = self.labels.shape
+        return int(self.labels[int(y * height), int(x * width)])
+
 
 def draw(packed: Packed, labels: Labels, shaded: bool = False) -> Drawing:
     """The pixels of a sketch, (h, w) 0x00RRGGBB, with its regions: borders, boxes, and its own

@@ -41,9 +41,7 @@ class FirstAnswers(QObject):
         derived = self._desk.derived
         if derived is None:
             return
-        labels = derived.drawing.labels
-        label = int(labels[int(y * labels.shape[0]), int(x * labels.shape[1])])
-        found = region_of_label(derived.plan, label)
+        found = region_of_label(derived.plan, derived.drawing.label_at(x, y))
         if found is None or found.role == "line":
             line = self.tr("There is a line or nothing; click inside an area")
             self._desk.told.emit(line, False)

@@ -33,9 +33,7 @@ class Liking(QObject):
         derived = self._desk.derived
         if derived is None or self._desk.history is None:
             return None
-        labels = derived.drawing.labels
-        label = int(labels[int(y * labels.shape[0]), int(x * labels.shape[1])])
-        found = region_of_label(derived.plan, label)
+        found = region_of_label(derived.plan, derived.drawing.label_at(x, y))
         return None if found is None else (self._desk.history.now, found.id)
 
     def _alike(self, plan: Plan, study_id: str, at: str) -> tuple[tuple[str, ...], str]:
