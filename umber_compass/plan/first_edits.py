@@ -1,6 +1,6 @@
 """Changes to what first colours are told."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping, Sequence
 
 from msgspec.structs import replace
 
@@ -10,9 +10,9 @@ from umber_compass.plan.model import Plan, Region
 from umber_compass.words import Refusal, Words, words
 
 
-def set_lights(lights: Iterable[str]) -> Edit:
+def set_lights(lights: Sequence[str]) -> Edit:
     """The lights that proposals are made for. Raises Refusal for none, or one that is unknown."""
-    found = tuple(light for light in LIGHT_NAMES if light in set(lights))
+    found = tuple(light for light in LIGHT_NAMES if light in lights)
     unknown = [light for light in lights if light not in LIGHT_NAMES]
     if unknown or not found:
         known = ", ".join(LIGHT_NAMES)
