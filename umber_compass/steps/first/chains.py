@@ -9,8 +9,9 @@ from umber_compass.plan.first import FirstLight
 from umber_compass.plan.model import Scheme
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.first.lights import SKIN, in_light
-from umber_compass.steps.first.materials import FLESH, MATERIALS, range_in
+from umber_compass.steps.first.materials import MATERIALS, range_in
 from umber_compass.steps.first.task import FUR, Task
+from umber_compass.steps.harmony.living import FLESH
 from umber_compass.steps.harmony.scheme import slot_hues, wished_shares
 from umber_compass.steps.harmony.schemes import SCHEMES, spec_of
 from umber_compass.steps.harmony.warmth import temperature_of

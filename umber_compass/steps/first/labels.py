@@ -9,11 +9,12 @@ from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, oklab, value
 from umber_compass.picture.mixes import Ints
 from umber_compass.steps.first.chains import Chain, accent_of
-from umber_compass.steps.first.materials import FLESH, LIVING
+from umber_compass.steps.first.materials import LIVING
 from umber_compass.steps.first.paints import DEAD, NONE, SLOTS, Paints, caps
 from umber_compass.steps.first.task import Task
 from umber_compass.steps.first.things import RANK, Things
 from umber_compass.steps.first.value_keys import VALUE_KEYS, ValueKey
+from umber_compass.steps.harmony.living import FLESH
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.work import Tick, idle
 

@@ -7,10 +7,11 @@ from umber_compass.picture.mixes import Ints
 from umber_compass.plan.first import FirstLight
 from umber_compass.steps.first.chains import Chain
 from umber_compass.steps.first.lights import LIGHTS
-from umber_compass.steps.first.materials import FLESH, MATERIALS, range_in
+from umber_compass.steps.first.materials import MATERIALS, range_in
 from umber_compass.steps.first.paints import caps
 from umber_compass.steps.first.search import Limits
 from umber_compass.steps.first.task import FUR, Task
+from umber_compass.steps.harmony.living import FLESH
 from umber_compass.steps.harmony.scheme import slot_hues
 
 _ARC = 26.0  # OKLCh degrees from a hue of the scheme, beyond which a colour is turned back

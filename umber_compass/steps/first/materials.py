@@ -107,7 +107,6 @@ MATERIALS: dict[str, MaterialColours] = {
 FREE = ("matte", "satin", "wet", "thin", "any")  # of no particular thing: any colour
 # Parts of one living thing, whose colours go together.
 LIVING = ("skin", "hair", "fur", "creature", "lips", "eye", "iris")
-FLESH = ("skin", "fur", "creature")  # whose hue and chroma nothing may push
 _WORD = {word: name for name, row in MATERIALS.items() for word in row.words.split()}
 
 

@@ -11,9 +11,10 @@ from umber_compass.picture.mixes import Ints
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.first.chains import Chain
 from umber_compass.steps.first.lights import SKIN, in_light
-from umber_compass.steps.first.materials import FLESH, LIVING, MATERIALS, Range, range_in
+from umber_compass.steps.first.materials import LIVING, MATERIALS, Range, range_in
 from umber_compass.steps.first.task import FUR, Task
 from umber_compass.steps.first.value_keys import VALUE_KEYS, ValueKey
+from umber_compass.steps.harmony.living import FLESH
 from umber_compass.steps.harmony.scheme import slot_hues
 
 SLOTS: tuple[Slot, ...] = ("A", "B", "C", "D", "grey")

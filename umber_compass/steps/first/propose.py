@@ -102,7 +102,8 @@ def _search(
     keep_hue(task, chain, chroma, hue)
     free = np.array([q not in task.locked for q in range(task.things.many)])
     unnamed = free & np.isin(task.things.material, ("", "cloth", "any"))
-    chroma[unnamed] = np.minimum(chroma, loudest(value, hue))[unnamed]
+    for q in np.flatnonzero(unnamed):
+        chroma[q] = min(chroma[q], loudest(float(value[q]), float(hue[q])))
     limits = limits_of(task, chain)
     value[free] = np.clip(value, *limits.value.T)[free]
     mix, cost = search.run(Mix(value, chroma, hue), limits)

@@ -9,9 +9,10 @@ from umber_compass.colour.gamut import fit
 from umber_compass.colour.spaces import Floats, cielab, oklab
 from umber_compass.picture.mixes import Ints
 from umber_compass.steps.first.labels import FAMILY, LINE, Borders
-from umber_compass.steps.first.materials import FLESH, LIVING
+from umber_compass.steps.first.materials import LIVING
 from umber_compass.steps.first.task import Task
 from umber_compass.steps.focus.pull import AROUND, DULLER, OVERALL, UNITS
+from umber_compass.steps.harmony.living import FLESH
 
 ROUNDS = 18
 WANTED = 1.24  # times the strongest other, that the focus pulls
@@ -43,8 +44,10 @@ class Limits(NamedTuple):
     cap: Floats
 
 
-def _loudest_at(value: float, hue: float) -> float:
-    """The same of one colour, in plain numbers: it is asked for thousands of moves."""
+def loudest(value: float, hue: float) -> float:
+    """The most chroma a colour may have at a value L*, or it glares: .17 up to 62, .07 from 80;
+    yellows and oranges .14 there, for they are light by nature (studio rule). In plain numbers: it
+    is asked for thousands of moves."""
     t = min(max((value - 62) / 18, 0.0), 1.0)
     sunny = min(max(1 - abs((hue - 85 + 180) % 360 - 180) / 40, 0.0), 1.0)
     return 0.17 - t * (0.10 - 0.07 * sunny)
@@ -54,14 +57,6 @@ def _groups(mix: Mix) -> Ints:
     """Which things have one colour, a number for each."""
     rows = np.stack(mix, axis=1).round(6)
     return np.asarray(np.unique(rows, axis=0, return_inverse=True)[1].reshape(-1))
-
-
-def loudest(value: Floats, hue: Floats) -> Floats:
-    """The most chroma a colour may have at a value L*, or it glares: .17 up to 62, .07 from 80;
-    yellows and oranges .14 there, for they are light by nature (studio rule)."""
-    t = np.clip((value - 62) / 18, 0, 1)
-    sunny = np.clip(1 - np.abs((hue - 85 + 180) % 360 - 180) / 40, 0, 1)
-    return np.asarray(0.17 - t * (0.10 - 0.07 * sunny))
 
 
 class _Measured(NamedTuple):
@@ -227,7 +222,7 @@ class Search:
         top = max(float(limits.cap[q]), 0.0)
         if q not in self.flesh:
             more = _FOCUS_LOUDER if q == self.task.focus else 0.0
-            top = min(top, _loudest_at(value, float(mix.hue[q])) + more)
+            top = min(top, loudest(value, float(mix.hue[q])) + more)
         least = min(float(limits.chroma[q, 0]), top)
         moved = mix.moved(q, value, min(max(chroma, least), top))
         if self._together:

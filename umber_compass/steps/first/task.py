@@ -13,12 +13,8 @@ from umber_compass.plan.first import First, FirstLight, SkinTone
 from umber_compass.plan.model import Pinned, Plan, Region, Scheme
 from umber_compass.steps.first.faces import face_parts, facelike, guess_focus
 from umber_compass.steps.first.lights import LIGHTS
-from umber_compass.steps.first.things import (
-    Things,
-    outlines_of,
-    things_of,
-    told_materials,
-)
+from umber_compass.steps.first.materials import material_of
+from umber_compass.steps.first.things import Things, outlines_of, things_of
 from umber_compass.steps.first.value_keys import keys_of
 from umber_compass.steps.focus.attention import focus_labels
 from umber_compass.steps.focus.lattice import Lattice
@@ -83,7 +79,7 @@ def task_of(derived: Derived, kept: dict[str, str]) -> Task:
     assert lattice is not None
     regions = tuple(_no_line(r, lattice) for r in plan.regions)
     lying = outlines_of(regions, lattice, derived.drawing)
-    materials = told_materials(regions)
+    materials = [material_of(r) for r in regions]
     values = _values_of(told, derived)
     each = np.array([derived.colours[r.id].mean_value for r in regions])
     apart = each if values != "free" else np.zeros(len(regions))

@@ -9,7 +9,6 @@ from umber_compass.colour.spaces import Floats
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.mixes import Ints
 from umber_compass.plan.model import Region
-from umber_compass.steps.first.materials import material_of
 from umber_compass.steps.focus.lattice import Lattice
 
 Mask: TypeAlias = npt.NDArray[np.bool_]
@@ -220,8 +219,3 @@ def gathered(
         parent=parent,
         largest=np.array([lying.share[own].max() for own in members]),
     )
-
-
-def told_materials(regions: tuple[Region, ...]) -> list[str]:
-    """What each region is told to be made of; empty where nothing is."""
-    return [material_of(r) for r in regions]

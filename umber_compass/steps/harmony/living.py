@@ -14,7 +14,7 @@ from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.harmony.skin import is_named_skin
 
-LIVING = ("skin", "fur", "creature")
+FLESH = ("skin", "fur", "creature")  # whose hue and chroma nothing may push
 _CHROMA = (0.7, 1.25)  # times its own, that it may have
 _DARKER, _LIGHTER, _LIGHTEST = 26.0, 10.0, 90.0  # L* that it may move by, and have at most
 
@@ -22,7 +22,7 @@ _DARKER, _LIGHTER, _LIGHTEST = 26.0, 10.0, 90.0  # L* that it may move by, and h
 def is_living(region: Region) -> bool:
     """Whether a region is said to be skin or fur, by its material, or by its name while no
     material is said. A material called any frees it."""
-    if region.material in LIVING:
+    if region.material in FLESH:
         return True
     return region.material == "matte" and region.named and is_named_skin(region)
 
