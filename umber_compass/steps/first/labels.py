@@ -68,19 +68,29 @@ class Labelled(NamedTuple):
 
 
 def label(
-    task: Task, chains: list[Chain], paints: Paints, rng: np.random.Generator, tick: Tick = idle
+    task: Task,
+    borders: list[Borders],
+    chains: list[Chain],
+    paints: Paints,
+    rng: np.random.Generator,
+    tick: Tick = idle,
 ) -> Labelled:
     """The paints of all things in all proposals."""
-    return _Annealing(task, chains, paints, rng).run(tick)
+    return _Annealing(task, borders, chains, paints, rng).run(tick)
 
 
 class _Annealing:
     """What proposals hold so far, kept up as things change their paint."""
 
     def __init__(
-        self, task: Task, chains: list[Chain], paints: Paints, rng: np.random.Generator
+        self,
+        task: Task,
+        borders: list[Borders],
+        chains: list[Chain],
+        paints: Paints,
+        rng: np.random.Generator,
     ) -> None:
-        self.task, self.rng, self.paints = task, rng, paints
+        self.task, self.borders, self.rng, self.paints = task, borders, rng, paints
         colour = paints.colour
         linear = fit(colour[..., 0], colour[..., 1], colour[..., 2])
         lab = oklab(linear)
@@ -100,7 +110,6 @@ class _Annealing:
             for slot, share in wished_shares(chain.scheme).items():
                 self.wish[r, SLOTS.index(slot)] = share
         self.bands = np.array([VALUE_KEYS[c.key].bands for c in chains])
-        self.borders = borders_of(task)
         self.own = [self._own_cost(q, chains) for q in range(task.things.many)]
         self.free = [q for q in range(task.things.many) if q not in task.follows]
         self._begin()

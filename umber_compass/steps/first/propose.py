@@ -62,12 +62,13 @@ def propose(
     rng = np.random.default_rng([task.seed, len(known)])
     chains = begin(task, _how_many(task, count, (_CHAINS, _TOLD_CHAINS, _MANY_CHAINS)), rng)
     paints = paints_of(task, chains, rng)
-    labelled = label(task, chains, paints, rng, tick)
+    borders = borders_of(task)
+    labelled = label(task, borders, chains, paints, rng, tick)
     ids = [r.id for r in derived.regions]
     seen = [doubled(one) for one in linears_of(known, ids)]
     many = _how_many(task, count, (_SEARCHED, _TOLD_SEARCHED, _MANY_SEARCHED))
     order = begun_apart(task, chains, paints, labelled, seen, many)
-    search, tried = Search(task, borders_of(task)), list[Searched]()
+    search, tried = Search(task, borders), list[Searched]()
     for n, row in enumerate(order):
         tick(0.4 + 0.5 * n / len(order))
         tried.append(_search(task, search, chains[row], paints, labelled, row))
