@@ -22,8 +22,9 @@ from umber_compass.plan.edits import study, with_study
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.model import Plan, Planned, Shading
 from umber_compass.plan.settings import change_setting
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture
-from umber_compass.steps.pipeline import picture as picture_of
+from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.pictures import picture as picture_of
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.sketch.kinds import KINDS
 from umber_compass.work import idle
 

@@ -22,7 +22,8 @@ from umber_compass.picture.seen import paint_gathered
 from umber_compass.plan.light_edits import rig_of, set_lamp
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.shifts import shift_values
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, picture
+from umber_compass.steps.pictures import exact_picture, picture
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.values import measured as values
 from umber_compass.words import words
 
@@ -198,7 +199,8 @@ from umber_compass.demo.plans import DEMOS
 from umber_compass.colour.packed import pack
 from umber_compass.formats import picture, plan_file
 from umber_compass.picture.drawing import draw
-from umber_compass.steps.pipeline import Pipeline, exact_picture, picture as painted
+from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.pictures import exact_picture, picture as painted
 begin = peak()
 held = plan_file.read(DEMOS[0].plan)
 size = int(sys.argv[1]), int(sys.argv[2])

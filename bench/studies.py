@@ -29,7 +29,8 @@ from umber_compass.steps.harmony.mapping import lay_palette, map_palette
 from umber_compass.steps.harmony.picture_palette import palette_of
 from umber_compass.steps.harmony.quiet import quieten
 from umber_compass.steps.harmony.touching import labs_of
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture, seen_on, seen_picture
+from umber_compass.steps.pictures import exact_picture, seen_on, seen_picture
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.studies.growing import grow
 from umber_compass.steps.studies.rules import RULES
 from umber_compass.window.application import make_application

@@ -14,19 +14,11 @@ from umber_compass import document
 from umber_compass.colour.packed import CLEAR, pack, unpack
 from umber_compass.picture.drawing import draw as draw_pixels
 from umber_compass.plan import edits
-from umber_compass.plan.model import (
-    Ambient,
-    Lamp,
-    Plan,
-    Planned,
-    Region,
-    Rig,
-    Scheme,
-    Sketch,
-    Study,
-)
+from umber_compass.plan.model import Plan, Planned, Region, Scheme, Sketch, Study
+from umber_compass.plan.rig import Ambient, Lamp, Rig
 from umber_compass.steps.harmony.shifts import shift_values
-from umber_compass.steps.pipeline import Pipeline, picture
+from umber_compass.steps.pictures import picture
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch.kinds import flats
 from umber_compass.steps.sketch.start import start_plan
 from umber_compass.words import words

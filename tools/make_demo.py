@@ -27,7 +27,8 @@ from umber_compass import document
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.focus_edits import set_focus
 from umber_compass.plan.light_edits import with_rig
-from umber_compass.plan.model import Ambient, Colour, Gradient, Lamp, Pinned, Plan, Rig, Terminator
+from umber_compass.plan.model import Colour, Gradient, Pinned, Plan
+from umber_compass.plan.rig import Ambient, Lamp, Rig, Terminator
 from umber_compass.steps.harmony.edits import planned_from_hex
 from umber_compass.steps.harmony.scheme import planned_as
 from umber_compass.words import words
@@ -104,10 +105,9 @@ BAKERY = Told(
     },
     materials={"skin": "skin", "window": "glow", "sea": "wet"},
     rig=Rig(
-        ambient=Ambient(hex="#b3cfe4", strength=64),
-        lamps=(Lamp(hex="#ffcf8f", strength=86, direction=(-0.66, -0.42, 0.62), softness=0.45),),
-        terminator=Terminator(hex="#c4555e", strength=14),
-        crevice=55,
+        ambient=Ambient(hex="#b3cfe4", strength=58, bounce=1.2),
+        lamps=(Lamp(hex="#ffcf8f", strength=112, direction=(-0.62, -0.52, 0.587), softness=0.4),),
+        terminator=Terminator(hex="#c4555e", strength=8),
         anchor="mean",
     ),
     scheme=("split-opposite", 216.0, 38.0),
@@ -137,10 +137,9 @@ KETTLE = Told(
     one_surface={"folds": "curtain", "eyes": "cat", "tea": "cups"},
     materials={"kettle": "metal", "bulb": "glow", "evening": "wet"},
     rig=Rig(
-        ambient=Ambient(hex="#a9bfe0", strength=58),
-        lamps=(Lamp(hex="#ffc987", strength=96, direction=(0.58, -0.52, 0.62), softness=0.5),),
-        terminator=Terminator(hex="#b4473f", strength=12),
-        crevice=60,
+        ambient=Ambient(hex="#a9bfe0", strength=54),
+        lamps=(Lamp(hex="#ffc987", strength=110, direction=(0.58, -0.52, 0.627), softness=0.5),),
+        terminator=Terminator(hex="#b4473f", strength=8),
         anchor="mean",
     ),
     scheme=("neighbours-opposite", 52.0, 34.0),
@@ -247,7 +246,6 @@ def main() -> int:
         flats.write_bytes(draw(told.name))
         made = document.bring_in(flats)
         plan = decided(made.plan, told)
-        plan = replace(plan, sketch=replace(plan.sketch, path=""))  # of no one's folder
         document.save(plan, made.pixels, FOLDER / f"{told.name}.umber")
     return 0
 

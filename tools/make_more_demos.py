@@ -23,12 +23,14 @@ from umber_compass.colour.packed import unpack
 from umber_compass.document.reworking import merge
 from umber_compass.plan.edits import study, with_colours, with_scheme
 from umber_compass.plan.light_edits import with_rig
-from umber_compass.plan.model import Ambient, Colour, Lamp, Plan, Rig
+from umber_compass.plan.model import Colour, Plan
 from umber_compass.plan.practice_edits import set_practice
+from umber_compass.plan.rig import Ambient, Lamp, Rig
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Material, Role, Use
 from umber_compass.steps.harmony.scheme import planned_as
-from umber_compass.steps.pipeline import Pipeline, exact_picture
+from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.pipeline import Pipeline
 
 Levels = npt.NDArray[np.uint8]
 
@@ -81,7 +83,10 @@ def _squall() -> Levels:
         for r, share in zip(made.plan.regions, _shares(made), strict=True)
     )
     rig = Rig(
-        ambient=Ambient(hex="#ffffff", strength=62),
+        way="soft",
+        shadows=False,
+        reaches_far=True,
+        ambient=Ambient(hex="#ffffff", strength=62, bounce=0),
         lamps=(Lamp(hex="#ffffff", strength=64, direction=(-0.55, -0.6, 0.58), softness=0.7),),
         anchor="mean",
         crevice=40,
@@ -456,7 +461,6 @@ def main() -> int:
         Image.fromarray(made.draw()).save(sketch, optimize=True)
         opened = document.bring_in(sketch, kind=made.kind, settings=made.settings)
         plan = decided(made, opened)
-        plan = replace(plan, sketch=replace(plan.sketch, path=""))
         document.save(plan, opened.pixels, FOLDER / f"{made.name}.umber")
         print(made.name, len(plan.regions), [r.name for r in plan.regions if not r.named])
     return 0

@@ -26,8 +26,9 @@ from umber_compass.plan.history import History
 from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Gradient
 from umber_compass.plan.settings import change_setting
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture
-from umber_compass.steps.pipeline import picture as picture_of
+from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.pictures import picture as picture_of
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.words import Refusal
 
 

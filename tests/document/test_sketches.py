@@ -23,8 +23,9 @@ from umber_compass.plan.focus_edits import set_focus
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.sketch_edits import share_form
 from umber_compass.plan.wish_edits import lock
-from umber_compass.steps.pipeline import Pipeline, exact_picture
-from umber_compass.steps.pipeline import picture as picture_of
+from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.pictures import picture as picture_of
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch.compositions import COMPOSITIONS, drawn
 from umber_compass.steps.sketch.matching import shift_between
 from umber_compass.words import Refusal, words

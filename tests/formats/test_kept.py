@@ -9,7 +9,8 @@ from PIL import Image
 
 from tests import kept, scenes
 from umber_compass.formats import atomic, gpl, openraster, palettes, picture, plan_file
-from umber_compass.plan.model import Gradient, Pinned, Rig
+from umber_compass.plan.model import Gradient, Pinned
+from umber_compass.plan.rig import Rig
 from umber_compass.words import Refusal
 
 

@@ -10,7 +10,7 @@ from umber_compass.picture import buffers, indexed, light, mixes, poisson, relit
 from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
-from umber_compass.plan.model import Lamp, Rig, Terminator
+from umber_compass.plan.rig import Lamp, Rig, Terminator
 
 SHAPES = (
     ("rectangle", (0, 0, 320, 150), "#86bcc4"),

@@ -10,7 +10,7 @@ from msgspec.structs import replace
 from tests.scenes import BEHIND, RIGHT, UP_LEFT, plain_rig
 from umber_compass.colour import gamut, spaces
 from umber_compass.picture import light
-from umber_compass.plan.model import Lamp, Rig, Terminator
+from umber_compass.plan.rig import Lamp, Rig, Terminator
 
 
 def shade(local, turn, occlusion, rig, *others):

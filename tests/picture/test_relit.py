@@ -18,9 +18,10 @@ from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.forms import form_wishes
 from umber_compass.plan.light_edits import rig_of, set_lamp, with_rig
-from umber_compass.plan.model import Lamp
+from umber_compass.plan.rig import Lamp
 from umber_compass.steps.harmony.edits import make_gradient
-from umber_compass.steps.pipeline import Pipeline, exact_picture, picture
+from umber_compass.steps.pictures import exact_picture, picture
+from umber_compass.steps.pipeline import Pipeline
 
 RIM = Lamp(name="rim", rank=2, hex="#6080ff", strength=70, direction=(0.7, 0.3, 0.65))
 

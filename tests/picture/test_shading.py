@@ -16,7 +16,8 @@ from umber_compass.picture.shading import (
     means_by_label,
     shades_of,
 )
-from umber_compass.plan.model import Rig, Shading
+from umber_compass.plan.model import Shading
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.harmony.colours import code_table
 from umber_compass.steps.harmony.planned_levels import planned_levels
 from umber_compass.steps.light_views import over_grey

@@ -29,8 +29,9 @@ from umber_compass.plan import (
     wish_edits,
 )
 from umber_compass.plan.edits import Edit
-from umber_compass.plan.model import Gradient, Lamp, Pinned, Plan, Ramp, Rig, Strength
+from umber_compass.plan.model import Gradient, Pinned, Plan, Ramp
 from umber_compass.plan.moods import MoodWish
+from umber_compass.plan.rig import Lamp, Rig, Strength
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.terms import Value
 from umber_compass.plan.wishes import Bands, Falloff, Wish

@@ -7,9 +7,9 @@ import msgspec
 from tests import kept, scenes
 from tests.plan.test_edits import PLAN, every
 from umber_compass.plan import model, palettes, wishes
-from umber_compass.plan.model import Rig
 from umber_compass.plan.moods import MOODS
 from umber_compass.plan.practices import PRACTICES
+from umber_compass.plan.rig import Rig
 from umber_compass.plan.uses import USES
 
 

@@ -13,8 +13,9 @@ from umber_compass.demo.plans import DEMOS
 from umber_compass.plan import edits
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import light_on, rig_of, set_ambient, set_lamp, with_rig
-from umber_compass.plan.model import Gradient, Lamp, Pinned
+from umber_compass.plan.model import Gradient, Pinned
 from umber_compass.plan.practice_edits import set_rule
+from umber_compass.plan.rig import Lamp
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import CHECKS, judging
 from umber_compass.steps.checks.check import Result, level_over, level_under, upper

@@ -33,7 +33,8 @@ from umber_compass.steps.harmony.mapping import map_palette
 from umber_compass.steps.harmony.picking import BEYOND, colour_at, mixed, plane, with_saturation
 from umber_compass.steps.harmony.touching import Touching
 from umber_compass.steps.harmony.zones import place_zones, set_zones, upright_axis
-from umber_compass.steps.pipeline import Pipeline, picture
+from umber_compass.steps.pictures import picture
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.growing import grow
 from umber_compass.steps.values.pushes import PARTS, move_part, part_figures, stretch_part
 from umber_compass.words import Refusal

@@ -15,8 +15,9 @@ from umber_compass.colour.spaces import decode, encode, value
 from umber_compass.demo.plans import DEMOS
 from umber_compass.picture.light import lights_of
 from umber_compass.plan.light_edits import light_on, rig_of, with_rig
-from umber_compass.plan.model import Lamp, Ramp, Rig, Terminator
+from umber_compass.plan.model import Ramp
 from umber_compass.plan.practices.general import PRACTICE
+from umber_compass.plan.rig import Lamp, Rig, Terminator
 from umber_compass.steps import keys
 from umber_compass.steps.checks import CHECKS, judging
 from umber_compass.steps.handoff import palette
@@ -26,7 +27,8 @@ from umber_compass.steps.harmony.schemes import SCHEMES
 from umber_compass.steps.light import lamps, volumes
 from umber_compass.steps.light.exposure import light_at
 from umber_compass.steps.light_views import LIGHT_VIEWS, in_part
-from umber_compass.steps.pipeline import Pipeline, exact_picture
+from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES, cool_warm
 from umber_compass.steps.sketch import roles as guessed

@@ -9,7 +9,7 @@ from tests.scenes import planned
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan import edits
 from umber_compass.plan.light_edits import rig_of, with_rig
-from umber_compass.plan.model import Lamp, Rig
+from umber_compass.plan.rig import Lamp, Rig
 from umber_compass.steps import keys
 from umber_compass.words import Refusal
 

@@ -17,13 +17,14 @@ from umber_compass.demo.plans import DEMOS
 from umber_compass.picture.light import facings, lights_of
 from umber_compass.plan import edits
 from umber_compass.plan.light_edits import light_on, rig_of, set_ambient, set_lamp, with_rig
-from umber_compass.plan.model import Ambient, Lamp, Rig, Terminator
+from umber_compass.plan.rig import Ambient, Lamp, Rig, Terminator
 from umber_compass.steps.checks import judging
 from umber_compass.steps.harmony.edits import make_gradient
 from umber_compass.steps.light import exposure, lamps
 from umber_compass.steps.light.chart import PLACES, Row
 from umber_compass.steps.light_views import LIGHT_VIEWS, exactly_in_part, in_part
-from umber_compass.steps.pipeline import Pipeline, exact_picture, picture
+from umber_compass.steps.pictures import exact_picture, picture
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.values.measured import (
     code_weights,
     lit_range,

@@ -14,10 +14,11 @@ from umber_compass.plan import (
     sketch_edits,
 )
 from umber_compass.plan.light_edits import light_on, set_lamp
-from umber_compass.plan.model import Lamp, Rig
+from umber_compass.plan.rig import Lamp, Rig
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.harmony.edits import make_gradient
-from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
+from umber_compass.steps.pictures import exact_picture, picture
+from umber_compass.steps.pipeline import Derived, Pipeline, carried
 from umber_compass.steps.stages import KEPT, Memory, freeze, same, slow_stage, stage
 from umber_compass.work import Stopped
 

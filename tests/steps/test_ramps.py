@@ -12,8 +12,9 @@ from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import cielab, decode, hsb, hue_distance, parse_hex
 from umber_compass.plan.light_edits import light_on
-from umber_compass.plan.model import Gradient, Lamp, Ramp, Rig, Terminator
+from umber_compass.plan.model import Gradient, Ramp
 from umber_compass.plan.practices.general import PRACTICE
+from umber_compass.plan.rig import Lamp, Rig, Terminator
 from umber_compass.steps.handoff import palette
 from umber_compass.steps.ramps.ramps import FIRST, all_steps, make_steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES

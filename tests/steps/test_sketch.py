@@ -10,7 +10,8 @@ from umber_compass.colour.packed import unpack
 from umber_compass.plan import edits
 from umber_compass.steps.harmony import colour_words
 from umber_compass.steps.harmony.scheme import slot_hues
-from umber_compass.steps.pipeline import Pipeline, picture
+from umber_compass.steps.pictures import picture
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch import naming, roles, start
 from umber_compass.steps.sketch.kinds import KINDS
 from umber_compass.words import Refusal

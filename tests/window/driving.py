@@ -29,7 +29,7 @@ from tests import scenes
 from umber_compass.demo.plans import DEMOS
 from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
-from umber_compass.steps.pipeline import exact_picture
+from umber_compass.steps.pictures import exact_picture
 from umber_compass.window.application import make_application
 from umber_compass.window.desk import aside
 from umber_compass.window.main_window import MainWindow

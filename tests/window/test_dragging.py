@@ -15,7 +15,7 @@ from umber_compass.plan.light_edits import set_lamp
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import measure_all
-from umber_compass.steps.pipeline import picture
+from umber_compass.steps.pictures import picture
 from umber_compass.window.application import make_application
 from umber_compass.window.benches.values.chips import Chip
 from umber_compass.window.benches.values.ladder import Ladder

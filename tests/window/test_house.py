@@ -19,7 +19,7 @@ from umber_compass.plan import edits
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.light_edits import rig_of, with_rig
-from umber_compass.plan.model import Lamp
+from umber_compass.plan.rig import Lamp
 from umber_compass.steps.checks import Result
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.row import BenchParts, BenchRow

@@ -14,8 +14,9 @@ from umber_compass.plan.light_edits import light_off, light_on, rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.handoff import palette
 from umber_compass.steps.light_views import LIGHT_VIEWS, exactly_in_part
-from umber_compass.steps.pipeline import Derived, Pipeline, exact_picture
-from umber_compass.steps.pipeline import picture as picture_of
+from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.pictures import picture as picture_of
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 

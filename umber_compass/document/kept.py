@@ -59,19 +59,28 @@ def _key(what: str, sketch: Sketch, *more: str) -> str:
 
 def _buffers_key(derived: Derived) -> str:
     size = str(derived.drawing.labels.shape)
-    return _key("buffers", derived.plan.sketch, size, repr(derived.form_wishes), repr(derived.axes))
+    forms = (repr(derived.form_wishes), derived.rig.volume, str(derived.two_families))
+    return _key("buffers", derived.plan.sketch, size, *forms, repr(derived.axes))
 
 
 def built_buffers(derived: Derived, kept: Kept | None = None) -> SurfaceBuffers | None:
     """The buffers of a plan that may work: remembered, kept from an earlier opening, or built now
     and kept."""
     if derived.has(type(derived).built):
-        return derived.built
+        return _with_cards(derived)
     found = kept.buffers(derived) if kept is not None else None
     if found is not None:
         derived.take(type(derived).built, found)
-        return derived.built
-    built = derived.built
+        return _with_cards(derived)
+    built = _with_cards(derived)
     if kept is not None and built is not None:
         kept.keep_buffers(derived, built)
+    return built
+
+
+def _with_cards(derived: Derived) -> SurfaceBuffers | None:
+    """A plan's buffers, its things made ready to cast shadows."""
+    built = derived.built
+    if derived.casts:
+        derived.worked(type(derived).standees)
     return built

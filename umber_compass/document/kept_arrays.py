@@ -12,11 +12,12 @@ from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import Forms
 from umber_compass.picture.mixes import Blends
+from umber_compass.picture.pieces import Pieces
 from umber_compass.picture.shading import Shades
 
 Arrays: TypeAlias = dict[str, npt.NDArray[Any]]
 Spec: TypeAlias = tuple[str, int, tuple[float, float]]
-VERSION = "11"  # of what is kept; another one is never read
+VERSION = "12"  # of what is kept; another one is never read
 
 # What each array must be: type, dimensions, and the least and greatest it may hold.
 _ANY = (-np.inf, np.inf)
@@ -50,6 +51,16 @@ _ADJACENCY: dict[str, Spec] = {
     "pair": ("int64", 1, _ANY),
     "pair_labels": ("int64", 2, (0, 65535)),
     "pair_px": ("int64", 1, (0, 2**31)),
+}
+_PIECES: dict[str, Spec] = {
+    "number": ("int32", 2, (0, 2**31)),
+    "label": ("int64", 1, (0, 65535)),
+    "area": ("int64", 1, (0, 2**31)),
+    "box": ("int64", 2, (0, 2**31)),
+    "inside": ("int64", 1, (0, 2**31)),
+    "pairs": ("int64", 2, (0, 2**31)),
+    "length": ("int64", 1, (0, 2**31)),
+    "framed": ("int64", 1, (0, 2**31)),
 }
 _BUFFERS: dict[str, Spec] = {
     "code": ("int64", 1, _ANY),
@@ -104,6 +115,8 @@ def buffer_arrays(buffers: SurfaceBuffers) -> Arrays:
     """Surface buffers as arrays."""
     plain = {k: getattr(buffers, k) for k in _BUFFERS}
     parts = (("forms", buffers.forms), ("adjacency", buffers.adjacency), ("rest", buffers.rest))
+    plain["pieces_scale"] = np.array([buffers.pieces.scale])
+    plain |= {f"pieces_{k}": getattr(buffers.pieces, k) for k in _PIECES}
     return {**plain, **{k: v for name, part in parts for k, v in _named(name, part).items()}}
 
 
@@ -113,7 +126,9 @@ def buffers_of(arrays: Arrays, shape: tuple[int, int]) -> SurfaceBuffers:
     adjacency = Adjacency(**_several(arrays, "adjacency_", _ADJACENCY))
     rest = Blends(**_several(arrays, "rest_", _BLENDS))
     plain = _several(arrays, "", _BUFFERS)
-    buffers = SurfaceBuffers(shape=shape, forms=forms, adjacency=adjacency, rest=rest, **plain)
+    buffers = SurfaceBuffers(
+        shape=shape, forms=forms, adjacency=adjacency, rest=rest, pieces=_pieces(arrays), **plain
+    )
     size, px, labels = buffers.size, shape[0] * shape[1], len(forms.kind)
     _fit(size > 0 and forms.nx.shape == forms.ny.shape == forms.occlusion.shape == shape)
     _fit(buffers.code.size == px and _within(buffers.code, size))
@@ -143,6 +158,17 @@ def buffers_of(arrays: Arrays, shape: tuple[int, int]) -> SurfaceBuffers:
     _fit(_within(buffers.rest_places, px) and _within(buffers.begin, size))
     _fit(len(buffers.begin) > 0 and bool((np.diff(buffers.begin) > 0).all()))
     return buffers
+
+
+def _pieces(arrays: Arrays) -> Pieces:
+    scale = int(_one(arrays, "pieces_scale", ("int64", 1, (1, 64)))[0])
+    found = Pieces(scale=scale, **_several(arrays, "pieces_", _PIECES))
+    count = len(found.label)
+    _fit(found.number.size > 0 and _within(found.number, count) and _within(found.inside, count))
+    _fit(len(found.area) == len(found.inside) == len(found.framed) == count)
+    _fit(found.box.shape == (count, 4) and _within(found.pairs, count))
+    _fit(found.pairs.shape == (len(found.length), 2))
+    return found
 
 
 def _named(name: str, record: Blends | Forms | Adjacency | Shades) -> Arrays:

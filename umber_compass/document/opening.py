@@ -14,8 +14,8 @@ from umber_compass.document.splitting import Chosen, split_picture
 from umber_compass.formats import picture, plan_file
 from umber_compass.plan.model import Plan, Sketch, Study
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
+from umber_compass.steps.pictures import picture as picture_of
 from umber_compass.steps.pipeline import Pipeline
-from umber_compass.steps.pipeline import picture as picture_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.steps.sketch.kinds import AUTO, KINDS, NONE, Settings
 from umber_compass.steps.sketch.start import start_plan

@@ -5,7 +5,8 @@ from PIL import Image
 
 from umber_compass.colour.packed import Packed, pack, unpack
 from umber_compass.document.seeing import about, small_of
-from umber_compass.steps.pipeline import Derived, picture
+from umber_compass.steps.pictures import picture
+from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
 from umber_compass.views.view import Picture
 from umber_compass.work import Tick, idle

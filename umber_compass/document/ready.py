@@ -6,7 +6,8 @@ from typing import NamedTuple
 
 from umber_compass.document.kept import Kept
 from umber_compass.document.opening import Opened
-from umber_compass.steps.pipeline import Derived, Pipeline, picture
+from umber_compass.steps.pictures import picture
+from umber_compass.steps.pipeline import Derived, Pipeline
 
 
 class Ready(NamedTuple):

@@ -10,7 +10,8 @@ from umber_compass.colour.packed import unpack
 from umber_compass.document.pixels import Pixels
 from umber_compass.picture.seen import whole
 from umber_compass.plan.model import Plan
-from umber_compass.steps.pipeline import Pipeline, seen_on, seen_picture
+from umber_compass.steps.pictures import seen_on, seen_picture
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.client import Variant
 from umber_compass.work import Tick, idle
 

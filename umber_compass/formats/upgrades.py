@@ -26,6 +26,23 @@ def _to_2(tree: Tree, entries: Entries) -> None:
     tree["schema"] = 2
 
 
+HALO = 25.0  # % that crevices have at most where light was as before 0.12
+_AS_BEFORE = {"way": "soft", "shadows": False, "highlights": False, "reaches_far": True}
+
+
+def _to_3(tree: Tree, entries: Entries) -> None:
+    """Light as it was before there were ways of it: soft, without shadows or highlights. Crevices
+    went round every form like a halo; what is left of them lies between the parts of a thing."""
+    for part in (tree, *tree.get("candidates", ())):
+        for study in part.get("studies", ()):
+            rig = study.get("rig")
+            if rig is not None:
+                rig |= _AS_BEFORE
+                rig["ambient"] = {**rig.get("ambient", {}), "bounce": 0.0}
+                rig["crevice"] = min(rig.get("crevice", 100.0), HALO)
+    tree["schema"] = 3
+
+
 def mark_read(tree: Tree) -> None:
     """Schemes of before 0.10 did not say whether the artist chose them: one that is still as the
     sketch was read is not chosen."""
@@ -37,4 +54,5 @@ def mark_read(tree: Tree) -> None:
                 scheme["chosen"] = any(scheme.get(k) != read.get(k) for k in _OF_A_READING)
 
 
-UPGRADES: dict[int, Callable[[Tree, Entries], None]] = {1: _to_2}  # from schema n to n + 1
+# From schema n to n + 1.
+UPGRADES: dict[int, Callable[[Tree, Entries], None]] = {1: _to_2, 2: _to_3}

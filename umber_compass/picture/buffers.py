@@ -22,14 +22,17 @@ from umber_compass.picture.indexed import (
     steps_along,
 )
 from umber_compass.picture.layout import Dimension, Layout, Small, Wide, lay_out, numbers, places
-from umber_compass.picture.light import Planar, Row
+from umber_compass.picture.light import Surface
 from umber_compass.picture.mixes import Blends, Ints, Labels, areas
+from umber_compass.picture.pieces import Pieces
 from umber_compass.picture.shading import VALUE_OF_LEVEL, Shades
+from umber_compass.picture.ways import Planar, Row
 
 # Normals a side of a round region, odd so that one faces the viewer, and levels of occlusion: so
 # many times the fourth root of its area, px, between the least and the most; fewer where codes are
 # too many. Chosen by what each adds to the difference from the exact picture (docs/engine.md).
 _GRID_PER_ROOT, _GRID = 6.5, (9, 71)
+_FAMILIES = 0.72  # of that, where the edge between light and shade is found px by px
 _OPEN_PER_ROOT, _OPEN = 2.0, (6, 24)
 _SHADE_BESIDE, _SHADE_ALONE = 2.0, 0.5  # L* a step of kept shading, on round forms and on others
 _FEWER = (1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4)
@@ -67,6 +70,7 @@ class SurfaceBuffers(NamedTuple):
 
     shape: tuple[int, int]
     forms: Forms
+    pieces: Pieces
     code: Ints  # (h x w,); as wide as an index, so that it need not be widened in every frame
     local: Ints  # by code: which flat code gives its local colour
     normal: Planar  # (3, codes)
@@ -88,13 +92,26 @@ class SurfaceBuffers(NamedTuple):
         """How many codes there are."""
         return len(self.occlusion)
 
+    @property
+    def surface(self) -> Surface:
+        """The codes as places that are lit."""
+        turned = self.forms.kind[self.adjacency.label] == ROUND
+        return Surface(self.normal, self.occlusion, turned)
+
 
 def encode_buffers(
-    drawing: Drawing, axes: Axes, indexed: IndexedPicture, forms: Forms
+    drawing: Drawing,
+    axes: Axes,
+    indexed: IndexedPicture,
+    forms: Forms,
+    pieces: Pieces,
+    families: bool,
 ) -> SurfaceBuffers:
-    """The codes of a sketch with its forms, from its flat codes and its gradients."""
+    """The codes of a sketch with its forms, from its flat codes and its gradients; fewer where
+    light and shade are `families`, for which codes need not be as fine."""
     labels, borders = drawing.labels, drawing.borders
-    code, kept, layout = _numbered(labels, axes, forms, drawing.shades)
+    fine = _FAMILIES if families else 1.0
+    code, kept, layout = _numbered(labels, axes, forms, drawing.shades, fine)
     label, standing = places(kept, layout)
     pixels = np.maximum(np.bincount(code, minlength=len(label)), 1)
     if drawing.shades is None:
@@ -118,6 +135,7 @@ def encode_buffers(
     return SurfaceBuffers(
         shape=(labels.shape[0], labels.shape[1]),
         forms=forms,
+        pieces=pieces,
         code=code,
         local=local,
         normal=normal,
@@ -137,7 +155,7 @@ def encode_buffers(
 
 
 def _numbered(
-    labels: Labels, axes: Axes, forms: Forms, shades: Shades | None
+    labels: Labels, axes: Axes, forms: Forms, shades: Shades | None, fine: float
 ) -> tuple[Ints, Wide, Layout]:
     """Every px's code, the number each code stands for, and how the numbers are laid out: with
     fewer facings where the codes would be too many."""
@@ -147,7 +165,7 @@ def _numbered(
     root = areas(flat, len(forms.kind) - 1) ** 0.25
     for share in _FEWER:
         occlusion = _occlusion(flat, forms, dither, _open_levels(root, share))
-        grids = _grids(root, share)
+        grids = _grids(root, share * fine)
         dimensions = [steps, _facing(flat, forms, grids, labels.shape[1]), occlusion]
         if shades is not None:
             dimensions.append(_shade(flat, forms, shades))

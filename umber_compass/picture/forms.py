@@ -1,25 +1,22 @@
 """The forms of a sketch: which way every pixel faces, and how open it lies (docs/light.md).
 
-Regions become surfaces: flat, sloped like a floor or a roof, or round. Regions that share a form
-are one surface. What lies in front covers what is behind and never dents it.
+Regions become surfaces: flat, sloped like a floor, or of some round form. Regions that share a form
+are one surface. What lies in front covers what is behind and never dents it; lines neither cover
+nor dent, forms go on beneath them.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.picture.drawing import boxes
+from umber_compass.picture.light import FLOOR_NORMAL
 from umber_compass.picture.mixes import Labels
-from umber_compass.picture.poisson import (
-    BEHIND,
-    FRONT,
-    INSIDE,
-    Plane,
-    carried_up,
-    is_held,
-    swelling,
-)
+from umber_compass.picture.pieces import SPRITE_PX, Pieces, without_lines
+from umber_compass.picture.poisson import BEHIND, FRONT, INSIDE, carried_up, is_held
+from umber_compass.picture.solids import normals_of
 from umber_compass.plan.model import Region
 from umber_compass.plan.terms import Form, Role
 from umber_compass.work import Tick, idle
@@ -27,13 +24,14 @@ from umber_compass.work import Tick, idle
 Box: TypeAlias = tuple[slice, slice]
 
 FLAT, SLOPE, ROUND = 0, 1, 2
-KINDS = {"flat": FLAT, "slope": SLOPE, "round": ROUND}
-# x right, y down, z toward the viewer: a floor or a roof seen from before it (studio rule).
-SLOPE_NORMAL = (0.0, -(0.5**0.5), 0.5**0.5)
+KINDS = {"flat": FLAT, "slope": SLOPE}  # the others are round
+SLOPE_NORMAL = FLOOR_NORMAL
 OPEN_REACH = 24 / 1280  # share of the width from which a border in front darkens nothing
-_BLUR = 1.2  # px; takes the steps of a pixel's border off the normals
+MARK = 0.08  # of what encloses it, up to which a thing is a mark that darkens nothing
+_ENCLOSED = 0.6  # of a region, that lies in another
 _LEAST_PX = 12  # a part smaller than this is too small to have a form
 _ROLES = ("ground", "middle ground", "figure", "focus", "line")
+_LAYERS: dict[Role, int] = {"ground": 0, "middle ground": 1, "figure": 2, "focus": 2, "line": 0}
 
 
 class FormWish(NamedTuple):
@@ -62,8 +60,9 @@ class Surface(NamedTuple):
 
     labels: tuple[int, ...]
     kind: int
+    form: Form  # of a round one
     rank: int  # a greater one lies in front
-    is_far: bool  # behind, and not told to be a wall or a floor: nothing darkens it
+    layer: int  # only what is of the same darkens it: figures, or what stands behind them
 
 
 class Forms(NamedTuple):
@@ -75,41 +74,80 @@ class Forms(NamedTuple):
     occlusion: npt.NDArray[np.uint8]  # (h, w), 255 is open
 
 
+def lines_of(regions: Iterable[FormWish]) -> frozenset[int]:
+    """The labels of lines."""
+    return frozenset(r.label for r in regions if r.role == "line")
+
+
 def kind_of(region: FormWish) -> int:
     """The form a region has: what it was told, or round for figures and flat for the rest."""
     if region.form != "auto":
-        return KINDS[region.form]
+        return KINDS.get(region.form, ROUND)
     return ROUND if region.role in ("figure", "focus") else FLAT
 
 
-def front_order(regions: Iterable[FormWish], area: npt.NDArray[np.intp]) -> dict[int, int]:
-    """Each label's place from back to front: by role, then the smaller area in front; a region
-    that was told its place stands there. `area` is px by label."""
+def enclosed(pieces: Pieces) -> dict[int, int]:
+    """By label, the label of the region that encloses most of it, where one does."""
+    most = int(pieces.label.max(initial=0)) + 1
+    over = pieces.label[pieces.inside]
+    area = np.bincount(pieces.label, pieces.area, most)
+    held = np.zeros((most, most))
+    np.add.at(held, (pieces.label, over), pieces.area)
+    held[:, 0] = 0
+    np.fill_diagonal(held, 0)
+    best = held.argmax(axis=1)
+    share = held[np.arange(most), best] / np.maximum(area, 1)
+    return {int(i): int(best[i]) for i in np.flatnonzero(share >= _ENCLOSED) if i}
+
+
+def front_order(
+    regions: Iterable[FormWish],
+    area: npt.NDArray[np.intp],
+    inside: Mapping[int, int] | None = None,
+) -> dict[int, int]:
+    """Each label's place from back to front: by role, then the smaller area in front; what is
+    `inside` another lies in front of it whatever their roles; a region that was told its place
+    stands there. `area` is px by label."""
     known = list(regions)
     free = sorted(
         (r for r in known if r.front is None), key=lambda r: (_ROLES.index(r.role), -area[r.label])
     )
+    for region in list(free) if inside else ():
+        _before(free, region, inside or {})
     for told in sorted((r for r in known if r.front is not None), key=lambda r: r.front or 0):
         free.insert(told.front or 0, told)
     return {r.label: i + 1 for i, r in enumerate(free)}
 
 
-def surfaces(regions: Iterable[FormWish], area: npt.NDArray[np.intp]) -> list[Surface]:
-    """The surfaces of a sketch, from back to front."""
+def _before(free: list[FormWish], region: FormWish, inside: Mapping[int, int]) -> None:
+    """Bring a region before the one that encloses it, where it lies behind. In place."""
+    place = {r.label: i for i, r in enumerate(free)}
+    over = place.get(inside.get(region.label, 0))
+    if over is not None and over > place[region.label]:
+        free.insert(over, free.pop(place[region.label]))
+
+
+def surfaces(
+    regions: Iterable[FormWish],
+    area: npt.NDArray[np.intp],
+    inside: Mapping[int, int] | None = None,
+) -> list[Surface]:
+    """The surfaces of a sketch, from back to front; lines are none."""
     known = list(regions)
-    order = front_order(known, area)
+    order = front_order(known, area, inside)
     by_id = {r.id: r for r in known}
     groups: dict[str, list[FormWish]] = {}
     for region in known:
-        groups.setdefault(_root(region, by_id), []).append(region)
+        if region.role != "line":
+            groups.setdefault(_root(region, by_id), []).append(region)
     found = []
     for root, members in groups.items():
         lead = by_id[root]
-        kind = kind_of(lead)
-        behind = lead.role in ("ground", "middle ground") and lead.form == "auto"
-        far = behind or (lead.role == "ground" and lead.form == "round")
+        layer = _LAYERS[members[0].role if lead.role == "line" else lead.role]
+        form: Form = "round" if lead.form in ("auto", "flat", "slope") else lead.form
         rank = max(order[m.label] for m in members)
-        found.append(Surface(tuple(m.label for m in members), kind, rank, far))
+        labels = tuple(m.label for m in members)
+        found.append(Surface(labels, kind_of(lead), form, rank, layer))
     return sorted(found, key=lambda s: s.rank)
 
 
@@ -125,32 +163,55 @@ def _root(region: FormWish, by_id: dict[str, FormWish]) -> str:
 def build(
     labels: Labels,
     regions: Iterable[FormWish],
-    boxes: dict[int, tuple[int, int, int, int]],
+    pieces: Pieces,
+    volume: str = "medium",
     tick: Tick = idle,
 ) -> Forms:
-    """The forms of a sketch, (h, w). `boxes` are x, y, width, height of each label in px."""
-    most = max(int(labels.max(initial=0)), max((r.label for r in regions), default=0))
-    area = np.bincount(labels.reshape(-1), minlength=most + 1)
+    """The forms of a sketch, (h, w). `volume` says how much small forms are drawn together."""
+    known = list(regions)
+    clear = without_lines(labels, lines_of(known))
+    most = max(int(labels.max(initial=0)), max((r.label for r in known), default=0))
+    area = np.bincount(clear.reshape(-1), minlength=most + 1)
     kinds, ranks = np.zeros(most + 1, np.uint8), np.zeros(most + 1, np.int32)
-    found = surfaces(regions, area)
+    inside = enclosed(pieces)
+    found = surfaces(known, area, inside)
     for surface in found:
         kinds[list(surface.labels)], ranks[list(surface.labels)] = surface.kind, surface.rank
-    rank = ranks[labels]
-    standing = np.where(kinds != FLAT, ranks, 0).astype(np.int32)[labels]
+    rank = ranks[clear]
+    box_of = boxes(clear)
     nx, ny = (np.zeros(labels.shape, np.float16) for _ in range(2))
     occlusion = np.full(labels.shape, 255, np.uint8)
+    shadowing = _shadowing(found, area, inside, most)
     for i, surface in enumerate(found):
         tick(i / max(len(found), 1))
-        box = _box_of(surface, boxes, labels.shape)
+        box = _box_of(surface, box_of, labels.shape)
         if box is None:
             continue
         if surface.kind == SLOPE:
             np.copyto(ny[box], np.float16(SLOPE_NORMAL[1]), where=rank[box] == surface.rank)
         if surface.kind == ROUND:
-            _swell(rank, surface.rank, box, nx, ny)
-        if not surface.is_far:
-            _darken(standing, rank, surface.rank, box, occlusion)
+            _turn(rank, surface, box, volume, (nx, ny))
+        # Crevices in a sprite would be black blocks.
+        if surface.layer and labels.shape[1] >= SPRITE_PX:
+            before = np.where(shadowing == surface.layer, ranks, 0).astype(np.int32)
+            _darken(before, clear, rank, surface.rank, box, occlusion)
     return Forms(kinds, nx, ny, occlusion)
+
+
+def _shadowing(
+    found: list[Surface], area: npt.NDArray[np.intp], inside: Mapping[int, int], most: int
+) -> npt.NDArray[np.int8]:
+    """By label, the layer that it darkens where it lies in front: none for what is flat, which lies
+    on a surface like paint, and for marks, as eyes on a face."""
+    layer = np.zeros(most + 1, np.int8)
+    for surface in found:
+        if surface.kind == FLAT:
+            continue
+        for label in surface.labels:
+            over = inside.get(label)
+            if over is None or area[label] > MARK * area[over]:
+                layer[label] = surface.layer
+    return layer
 
 
 def _box_of(
@@ -164,28 +225,27 @@ def _box_of(
     return slice(y0, min(y1, shape[0])), slice(x0, min(x1, shape[1]))
 
 
-def _swell(
+def _turn(
     rank: npt.NDArray[np.int32],
-    own: int,
+    surface: Surface,
     box: Box,
-    nx: npt.NDArray[np.float16],
-    ny: npt.NDArray[np.float16],
+    volume: str,
+    out: tuple[npt.NDArray[np.float16], npt.NDArray[np.float16]],
 ) -> None:
-    """Give every part of a round surface its normals."""
+    """Give every part of a round surface its normals. In place."""
     from scipy.ndimage import find_objects, label  # costs 0.3 s, so only where it is used
 
-    parts, _ = label(rank[box] == own)
+    parts, _ = label(rank[box] == surface.rank)
     for number, part in enumerate(find_objects(parts)):
         inside = parts[part] == number + 1
         if inside.sum() < _LEAST_PX:
             continue
         place = _shifted((part[0], part[1]), box)
-        state = _state(rank, own, place, inside)
+        state = _state(rank, surface.rank, place, inside)
         if not is_held(state):
             continue  # nothing of its silhouette is seen, so nothing says how round it is
-        right, down = _normals(swelling(state), state)
-        np.copyto(nx[place], right, where=inside)
-        np.copyto(ny[place], down, where=inside)
+        for plane, made in zip(out, normals_of(surface.form, state, inside, volume), strict=True):
+            np.copyto(plane[place], made.astype(np.float16), where=inside)
 
 
 def _shifted(part: Box, box: Box) -> Box:
@@ -213,36 +273,17 @@ def _state(
     return state
 
 
-def _normals(
-    swell: Plane, state: npt.NDArray[np.uint8]
-) -> tuple[npt.NDArray[np.float16], npt.NDArray[np.float16]]:
-    """Right and down of the normals of the height that is the root of a swelling, rim taken off.
-    With h = sqrt(u) the normal is (-u_x, -u_y, 2 h), which never grows beyond bounds."""
-    from scipy.ndimage import gaussian_filter
-
-    counts = (state != FRONT).astype(np.float32)
-    smooth = gaussian_filter(swell, _BLUR, truncate=3, mode="nearest")
-    smooth /= np.maximum(gaussian_filter(counts, _BLUR, truncate=3, mode="nearest"), 1e-3)
-    if (state == FRONT).any():
-        smooth = np.where((state == FRONT) & (smooth == 0), np.float32(0), smooth)
-    across = (smooth[1:-1, 2:] - smooth[1:-1, :-2]) / 2
-    along = (smooth[2:, 1:-1] - smooth[:-2, 1:-1]) / 2
-    toward = 2 * np.sqrt(np.maximum(smooth[1:-1, 1:-1], 0))
-    length = np.sqrt(across**2 + along**2 + toward**2)
-    length = np.maximum(length, 1e-6)
-    return (-across / length).astype(np.float16), (-along / length).astype(np.float16)
-
-
 def _darken(
-    standing: npt.NDArray[np.int32],
+    before: npt.NDArray[np.int32],
+    labels: Labels,
     rank: npt.NDArray[np.int32],
     own: int,
     box: Box,
     occlusion: npt.NDArray[np.uint8],
 ) -> None:
     """Occlusion near whatever stands out in front of a surface: the distance to its border over the
-    reach. What is flat lies on the surface like paint and takes nothing. Found at half size, where
-    it varies slowly."""
+    reach. `before` is by label the rank of what darkens it, 0 for what does not. Found at half
+    size, where it varies slowly. In place."""
     from scipy.ndimage import distance_transform_edt
 
     reach = OPEN_REACH * rank.shape[1]
@@ -250,7 +291,7 @@ def _darken(
     rows = slice(max(box[0].start - wide, 0), box[0].stop + wide)
     columns = slice(max(box[1].start - wide, 0), box[1].stop + wide)
     seen = rank[rows, columns]
-    front = standing[rows, columns][::2, ::2] > own
+    front = before[labels[rows, columns][::2, ::2]] > own
     if not front.any():
         return
     far = np.asarray(distance_transform_edt(~front), np.float32) * np.float32(2) - np.float32(0.5)

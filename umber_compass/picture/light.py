@@ -1,8 +1,8 @@
 """What light does to a local colour: one function for picture, chart, ramps and volumes.
 
-Light is added and multiplied in linear light: out = local x (ambient x occlusion + sum of lamps x
-facing), times the exposure. Chart, pictures and volumes use `illumination`, `tinted` and `fitted`;
-`shade` is all three.
+Light is added and multiplied in linear light: out = local x (ambient x occlusion + key x strength x
+share + other lamps), times the exposure. How a form takes a lamp's light is the way of lighting
+(ways.py); what a surface does beside that is its finish (finish.py).
 """
 
 from collections.abc import Sequence
@@ -12,24 +12,23 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.edge import toward_grey
-from umber_compass.colour.spaces import LUMINANCE, Floats, decode, luminance, parse_hex
-from umber_compass.plan.model import Ambient, Direction, Lamp, Rig
+from umber_compass.colour.spaces import Floats, decode, luminance, parse_hex
+from umber_compass.picture.ways import WAYS, Planar, Row, edge_of, share_of, strength_of
+from umber_compass.plan.rig import Ambient, Direction, Lamp, Rig, Spot
+from umber_compass.plan.terms import Way
 
-Planar: TypeAlias = npt.NDArray[np.float32]  # (3, n), a row for each channel
-Row: TypeAlias = npt.NDArray[np.float32]  # (n,)
+Turned: TypeAlias = npt.NDArray[np.bool_]  # (n,) whether it is part of a round form
 
 DARK = 1e-6  # linear light below which nothing is lit
 # The place where light turns is this wide in N.L, for a hard and for a wholly soft lamp (studio
 # rule, docs/light.md).
 _BAND_HARD, _BAND_SOFT = 0.18, 0.42
+_THIN = 0.6  # of that, where light and shade are families
 _AXIS = 0.999  # a lamp whose z is beyond this stands in the viewer's axis
 _WRAP_SOFT = 0.5  # N.L by which a wholly soft lamp reaches round a form
-SHOULDER = 0.8  # luminance, L* 91.7, from which more light gives ever less (studio rule)
-_LEAST_TINT = 1 / 128  # a share below it changes next to nothing
-_LEAST_LACKING = 1e-6
-_MOST_SCALE = 3.0  # by which a tinted colour is lifted to its luminance; the rest is added
-_LUMINANCE = LUMINANCE.astype(np.float32)
+# x right, y down, z toward the viewer: a floor seen from a little above it (docs/light.md).
+FLOOR_NORMAL = (0.0, -0.97, 0.2431)
+_FREE = 0.5  # of the sky, what a dark ground leaves to see at most
 
 
 class LampLight(NamedTuple):
@@ -39,12 +38,15 @@ class LampLight(NamedTuple):
     light: Floats  # (3,)
     direction: Direction
     wrap: float  # N.L at which its light begins to give way
+    spares: tuple[str, ...] = ()  # ids of regions it does not light
+    spot: Spot | None = None
+    edge: tuple[float, float, float] = (0.0, 0.0, 0.0)  # what its edge tint adds of its light
 
 
 class Lights(NamedTuple):
     """A rig as numbers: linear light."""
 
-    ambient: Floats  # (3,)
+    ambient: Floats  # (3,) from the sky
     key: LampLight
     others: tuple[LampLight, ...]  # by rank
     tint: Floats  # (3,), of luminance 1
@@ -52,6 +54,10 @@ class Lights(NamedTuple):
     band: float  # width of the tint in N.L of the key
     crevice: float  # 0-1
     exposure: float = 1.0
+    ground: Floats | None = None  # (3,) thrown back from below; None: the sky is all round
+    way: Way = "soft"
+    edge: float = 0.18  # width of the edge between light and shade, N.L
+    highlights: bool = True
 
     @property
     def lamps(self) -> tuple[LampLight, ...]:
@@ -64,34 +70,56 @@ class Lights(NamedTuple):
         shining = luminance(self.ambient) + sum(luminance(lamp.light) for lamp in self.lamps)
         return float(shining) < DARK
 
-    def only(self, ambient: bool = False, key: bool = False) -> "Lights":
-        """The same lights at the same exposure with all else switched off; the tint needs both."""
+    def only(self, ambient: bool = False, lamp: str = "") -> "Lights":
+        """The same lights at the same exposure with all else switched off; the tint needs the
+        key."""
+        key = self.key if lamp == self.key.name else self.key._replace(light=np.zeros(3))
         return self._replace(
             ambient=self.ambient if ambient else np.zeros(3),
-            key=self.key if key else self.key._replace(light=np.zeros(3)),
-            others=(),
-            tint_share=self.tint_share if key else 0.0,
+            ground=self.ground if ambient else None,
+            key=key,
+            others=tuple(one for one in self.others if one.name == lamp),
+            tint_share=self.tint_share if lamp == self.key.name else 0.0,
         )
 
 
-@lru_cache(16)
-def lights_of(rig: Rig) -> Lights:
-    """The lights of a rig, at exposure 1."""
+def lights_of(rig: Rig, ground: tuple[float, float, float] | None = None) -> Lights:
+    """The lights of a rig, at exposure 1. `ground` is the local colour of what lies below, linear
+    light; the rig's own goes before it."""
+    return _lights_of(rig, ground)
+
+
+@lru_cache(32)
+def _lights_of(rig: Rig, ground: tuple[float, float, float] | None) -> Lights:
     ranked = sorted(rig.lamps, key=lambda lamp: lamp.rank)
     key, *others = [
-        LampLight(lamp.name, _light(lamp), unit(lamp.direction), _WRAP_SOFT * lamp.softness)
+        LampLight(
+            lamp.name,
+            _light(lamp),
+            unit(lamp.direction),
+            _WRAP_SOFT * lamp.softness,
+            lamp.spares,
+            lamp.spot,
+            _edge_of(lamp),
+        )
         for lamp in ranked
     ]
     tint = decode(parse_hex(rig.terminator.hex))
     shines = bool(luminance(key.light) > DARK and luminance(tint) > DARK)
+    band = _BAND_HARD + (_BAND_SOFT - _BAND_HARD) * ranked[0].softness
+    sky = _light(rig.ambient)
     return Lights(
-        ambient=_light(rig.ambient),
+        ambient=sky,
         key=key,
         others=tuple(others),
         tint=tint / luminance(tint) if shines else np.ones(3),
         tint_share=rig.terminator.strength / 100 if shines else 0.0,
-        band=_BAND_HARD + (_BAND_SOFT - _BAND_HARD) * ranked[0].softness,
+        band=band * (_THIN if WAYS[rig.way].steps else 1.0),
         crevice=rig.crevice / 100,
+        ground=_thrown_back(rig, sky, key, ground),
+        way=rig.way,
+        edge=edge_of(rig.way, ranked[0].softness),
+        highlights=rig.highlights,
     )
 
 
@@ -100,6 +128,31 @@ def _light(lamp: Ambient | Lamp) -> Floats:
     if not lamp.on:
         return np.zeros(3)
     return np.asarray(decode(parse_hex(lamp.hex)) * (lamp.strength / 100))
+
+
+def _edge_of(lamp: Lamp) -> tuple[float, float, float]:
+    if lamp.edge <= 0 or not lamp.on:
+        return 0.0, 0.0, 0.0
+    added = decode(parse_hex(lamp.edge_hex)) * (lamp.edge / 100) * (lamp.strength / 100)
+    return float(added[0]), float(added[1]), float(added[2])
+
+
+def _thrown_back(
+    rig: Rig, sky: Floats, key: LampLight, ground: tuple[float, float, float] | None
+) -> Floats | None:
+    """The light that the ground throws back, (3,); None where nothing is said of it. A dark ground
+    leaves half of the sky to see, or undersides would go black."""
+    if rig.ambient.ground is not None:
+        local = decode(parse_hex(rig.ambient.ground))
+    elif ground is not None:
+        local = np.array(ground)
+    else:
+        return None
+    if rig.ambient.bounce <= 0:
+        return None
+    faced = max(0.0, sum(a * b for a, b in zip(FLOOR_NORMAL, key.direction, strict=True)))
+    back = local * (sky + key.light * faced) * rig.ambient.bounce
+    return np.asarray(np.maximum(back, sky * _FREE))
 
 
 def unit(direction: Direction) -> Direction:
@@ -118,11 +171,6 @@ def facing(normals: Planar, direction: Direction) -> Row:
     return out
 
 
-def facings(normals: Planar, lights: Lights) -> list[Row]:
-    """N.L of normals (3, n) and every lamp, the key first."""
-    return [facing(normals, lamp.direction) for lamp in lights.lamps]
-
-
 def normal_at(cosine: float, direction: Direction) -> Floats:
     """The normal, (3,), that has this N.L with a lamp and, of all that have, is seen best: it leans
     from the lamp toward the viewer, or downward where the lamp stands in the viewer's axis."""
@@ -133,126 +181,97 @@ def normal_at(cosine: float, direction: Direction) -> Floats:
     return np.asarray(lamp * cosine + across * np.sqrt(max(1 - cosine * cosine, 0.0)))
 
 
-def reached(cosine: Row, wrap: float) -> Row:
-    """How much of the key's light a surface takes, 0-1, at N.L (n,). Within the wrap it gives way
-    as a parabola, so that the terminator is soft; outside it is the cosine."""
-    if wrap < 1e-3:
-        return np.maximum(cosine, 0)
-    w = np.float32(wrap)
-    soft = np.clip(cosine, -w, w)
-    soft += w
-    soft *= soft
-    soft *= np.float32(1 / (4 * wrap))
-    return np.where(cosine > w, cosine, soft)
+class Surface(NamedTuple):
+    """Places that are lit: how they turn, how open they lie, and whether their form is round."""
+
+    normal: Planar  # (3, n)
+    occlusion: Row  # (n,) 1 is open
+    turned: Turned  # (n,)
+
+    @classmethod
+    def round_of(cls, normal: Planar, occlusion: Row) -> "Surface":
+        """Places on a round form."""
+        return cls(normal, occlusion, np.ones(len(occlusion), bool))
 
 
-def illumination(
-    cosines: Sequence[Row], occlusion: Row, lights: Lights, unshadowed: Sequence[Row] | None = None
-) -> Planar:
-    """The light that arrives, (3, n), at N.L of every lamp, the key first, and occlusion (n,),
-    exposed; `unshadowed`, 0-1, is the share of each lamp's light that nothing keeps away."""
+def beside_key(surface: Surface, lights: Lights, kept: Sequence[Row] | None = None) -> Planar:
+    """The light that arrives beside the key's, (3, n), at exposure 1: from sky and ground, and from
+    the other lamps. `kept`, 0-1, is the share of each lamp's light, the key's first, that nothing
+    keeps away. Lamps near by are not among them."""
+    out = _ambient_on(surface, lights)
+    for n, lamp in enumerate(lights.others):
+        if lamp.spot is not None or not lamp.light.any():
+            continue
+        cosine = facing(surface.normal, lamp.direction)
+        taken = taken_by(cosine, lamp, lights, surface.turned)
+        if kept is not None:
+            taken *= kept[n + 1]
+        _add(out, taken, lamp.light)
+        _add_edge(out, cosine, lamp, lights, surface.turned)
+    return out
+
+
+def taken_by(cosine: Row, lamp: LampLight, lights: Lights, turned: Turned) -> Row:
+    """How much of a lamp's light places take, 0-1, at N.L (n,), families and all."""
+    taken = strength_of(cosine, lights.way, lamp.wrap, turned)
+    if WAYS[lights.way].steps:
+        # Coded, an edge as narrow as the key's would show its steps.
+        edge = max(lights.edge, _LEAST_OTHER_EDGE)
+        taken *= np.where(turned, share_of(cosine, lights.way, edge), np.float32(1))
+    return taken
+
+
+_LEAST_OTHER_EDGE = 0.16  # N.L
+
+
+def of_key(surface: Surface, cosine: Row, lights: Lights) -> Row:
+    """How strongly the key lights what it reaches, 0-1, at N.L (n,)."""
+    return strength_of(cosine, lights.way, lights.key.wrap, surface.turned)
+
+
+def key_share(cosine: Row, lights: Lights, turned: Turned, edge: Row | None = None) -> Row:
+    """The share of the key's light, 0-1, that reaches places by their form alone; `edge` is how
+    wide light turns to shade at each, where that is not the same everywhere."""
+    if not WAYS[lights.way].steps:
+        return np.ones_like(cosine)
+    wide = lights.edge if edge is None else edge
+    return np.where(turned, share_of(cosine, lights.way, wide), np.float32(1))
+
+
+def _ambient_on(surface: Surface, lights: Lights) -> Planar:
+    """What arrives from everywhere: the sky from above, the ground's light from below on what is
+    round; a wall sees the sky alone."""
+    occlusion = surface.occlusion
     if lights.crevice < 1:
         occlusion = 1 - np.float32(lights.crevice) * (1 - occlusion)
     out = np.empty((3, len(occlusion)), np.float32)
-    for i in range(3):
-        np.multiply(occlusion, np.float32(lights.ambient[i] * lights.exposure), out=out[i])
-    for n, lamp in enumerate(lights.lamps):
-        if not lamp.light.any():
-            continue
-        taken = reached(cosines[n], lamp.wrap)
-        if unshadowed is not None:
-            taken *= unshadowed[n]
+    if lights.ground is None:
         for i in range(3):
-            out[i] += taken * np.float32(lamp.light[i] * lights.exposure)
-    return out
-
-
-class Tint(NamedTuple):
-    """The terminator's tint where light turns: which places it reaches, and what it multiplies the
-    three channels there by."""
-
-    at: npt.NDArray[np.intp]  # (k,)
-    factor: Planar  # (3, k)
-    colour: Floats  # (3,), of luminance 1
-
-
-def tinting(cosine: Row, lights: Lights) -> Tint | None:
-    """The tint at N.L of the key (n,); None where there is none."""
-    if lights.tint_share <= 0:
-        return None
-    near = cosine * np.float32(1 / lights.band)
-    near *= near
-    # Far off the bell is nothing; most places are never asked for it.
-    least = np.float32(np.log(max(lights.tint_share / _LEAST_TINT, 1.0)))
-    at = np.flatnonzero(near < least)
-    share = np.exp(-near[at]) * np.float32(lights.tint_share)
-    factor = 1 + share * (lights.tint - 1).astype(np.float32)[:, None]
-    return Tint(at, np.asarray(factor, np.float32), lights.tint)
-
-
-def tinted(out: Planar, tint: Tint | None) -> Planar:
-    """Lit colours, linear (3, n), turned toward the terminator's tint. The tint multiplies; the
-    luminance stays what it was, and what a colour has nothing of to be multiplied is added. In
-    place."""
-    if tint is None:
+            np.multiply(occlusion, np.float32(lights.ambient[i]), out=out[i])
         return out
-    parts = np.take(out, tint.at, axis=1, mode="clip")
-    before = luminance_of(parts)
-    parts *= tint.factor
-    after = luminance_of(parts)
-    scale = np.minimum(before / np.maximum(after, np.float32(1e-9)), np.float32(_MOST_SCALE))
-    lacking = np.maximum(before - after * scale, 0)
-    parts *= scale
-    some = bool((lacking > _LEAST_LACKING).any())
-    for i, (row, part) in enumerate(zip(out, parts, strict=True)):
-        row[tint.at] = part + lacking * np.float32(tint.colour[i]) if some else part
+    below = np.where(surface.turned, surface.normal[1] * np.float32(0.5) + np.float32(0.5), 0)
+    below *= occlusion
+    for i in range(3):
+        np.multiply(occlusion, np.float32(lights.ambient[i]), out=out[i])
+        out[i] += below * np.float32(lights.ground[i] - lights.ambient[i])
     return out
 
 
-def luminance_of(rows: Sequence[Row] | npt.NDArray[np.float32]) -> Row:
-    """Relative luminance, (n,), of three rows of linear light."""
-    found: Row = rows[0] * _LUMINANCE[0]
-    found += rows[1] * _LUMINANCE[1]
-    found += rows[2] * _LUMINANCE[2]
-    return found
+def _add(out: Planar, taken: Row, light: Floats) -> None:
+    for i in range(3):
+        out[i] += taken * np.float32(light[i])
 
 
-def fitted(out: Planar) -> Planar:
-    """Linear light, (3, n), brought into what the screen shows. Light beyond the shoulder gives
-    way smoothly, so that white is never reached by a step; colours too strong for the screen lose
-    chroma at their OKLCh hue, so that value is exact and the hue stays. In place."""
-    top = np.maximum(np.maximum(out[0], out[1]), out[2])
-    near = np.flatnonzero(top > SHOULDER)
-    if len(near):
-        # Most of these are bright in one channel only: neither white nor beyond the screen.
-        lum = luminance_of([np.take(row, near, mode="clip") for row in out])
-        some = np.flatnonzero((lum > SHOULDER) | (np.take(top, near, mode="clip") > 1))
-        over, lum = near[some], lum[some]
-        parts = [np.take(row, over, mode="clip") for row in out]
-        kept = shouldered(lum)
-        scale = kept / np.maximum(lum, np.float32(1e-6))
-        for part in parts:
-            part *= scale
-        beyond = np.flatnonzero(np.take(top, over, mode="clip") * scale > 1)
-        if len(beyond):
-            inside = toward_grey(np.stack([p[beyond] for p in parts]), kept[beyond])
-            for part, row in zip(parts, inside, strict=True):
-                part[beyond] = row
-        for row, part in zip(out, parts, strict=True):
-            row[over] = part
-    return out
+def _add_edge(out: Planar, cosine: Row, lamp: LampLight, lights: Lights, turned: Turned) -> None:
+    """A lamp's edge tint: a thin rim just inside the border of its light. In place."""
+    if not any(lamp.edge):
+        return
+    away = (cosine - np.float32(0.12)) * np.float32(1 / 0.1)
+    rim = np.exp(-away * away) * turned
+    _add(out, rim.astype(np.float32), np.array(lamp.edge))
 
 
-def shouldered(lum: Row) -> Row:
-    """Luminance as it is up to the shoulder, and beyond it ever less of it, up to white."""
-    beyond = np.maximum(lum - np.float32(SHOULDER), 0) * np.float32(1 / (1 - SHOULDER))
-    soft = 1 - np.float32(1 - SHOULDER) * np.exp(-beyond)
-    return np.where(lum > SHOULDER, soft, lum).astype(lum.dtype)
-
-
-def shade(local: Planar, cosines: Sequence[Row], occlusion: Row, lights: Lights) -> Planar:
-    """What a local colour (3, n), linear light, becomes at N.L of every lamp and occlusion, each
-    (n,): linear light the screen can show."""
-    out = illumination(cosines, occlusion, lights)
-    out *= local
-    return fitted(tinted(out, tinting(cosines[0], lights)))
+def add_key(out: Planar, taken: Row, cosine: Row, lights: Lights, turned: Turned) -> None:
+    """The key's light added, where it takes so much of it (n,), with its edge tint. In place."""
+    _add(out, taken, lights.key.light)
+    _add_edge(out, cosine, lights.key, lights, turned)

@@ -1,10 +1,10 @@
 """The lit picture: quickly from codes while something is dragged, exactly once it is let go.
 
-The exact one shades every pixel with `light.shade` and is the reference that tests hold the coded
-one to; that one takes its halves apart, `illumination` and `fitted`, so that the light of a rig is
-kept while colours are dragged.
+The exact one shades every pixel with `shade.shade` and is the reference that tests hold the coded
+one to; that one takes it apart, so that the light of a rig is kept while colours are dragged.
 """
 
+from collections.abc import Mapping
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -19,20 +19,25 @@ from umber_compass.colour.spaces import (
     value_of_luminance,
 )
 from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.finish import Finish
+from umber_compass.picture.finishing import Gloss, Parts, gloss, on_key, on_rest
+from umber_compass.picture.forms import FLAT, ROUND
 from umber_compass.picture.indexed import IndexedPicture, blended, codes_by_px
 from umber_compass.picture.light import (
     Lights,
-    Planar,
-    Row,
-    Tint,
-    facings,
-    fitted,
-    illumination,
-    shade,
-    tinted,
-    tinting,
+    Surface,
+    add_key,
+    beside_key,
+    facing,
+    key_share,
+    of_key,
 )
-from umber_compass.picture.mixes import Ints
+from umber_compass.picture.mixes import Ints, Labels
+from umber_compass.picture.reach import edge_on, is_turned, mixed_parts
+from umber_compass.picture.screen import fitted
+from umber_compass.picture.shade import shade
+from umber_compass.picture.tint import Tint, tinted, tinting
+from umber_compass.picture.ways import WAYS, Planar, Row, share_of
 from umber_compass.work import Tick, idle
 
 Half: TypeAlias = npt.NDArray[np.float16]
@@ -52,19 +57,50 @@ _LINEAR = decode(np.arange(256) / 255).astype(np.float32)
 
 
 class Arriving(NamedTuple):
-    """The light that arrives in a rig, whatever the colours are."""
+    """The light that arrives in a rig, whatever the colours are, at exposure 1."""
 
-    light: Planar  # (3, codes), at exposure 1
+    light: Planar  # (3, codes) with the key's wherever forms turn to it
+    shade: Planar | None  # the same without the key's; None where no px is between the two
+    share: Row | None  # (codes,) of the key's light, what reaches each code's px on the mean
     cosine: Row  # (codes,) N.L of the key
     tint: Tint | None  # of the terminator, by code
+    gloss: Gloss | None
+    unlit: Ints  # codes that no light falls on: they shine, or are far away
+
+    @property
+    def mean(self) -> Planar:
+        """The light on each code's px on the mean, (3, codes)."""
+        if self.shade is None or self.share is None:
+            return self.light
+        return np.asarray(self.shade + (self.light - self.shade) * self.share)
+
+
+class Ends(NamedTuple):
+    """The colours of every code, encoded, (codes,): lit by the key wholly, and not at all."""
+
+    lit: PackedRow
+    shade: PackedRow
 
 
 class Lit(NamedTuple):
     """The colours of every code in a plan's light."""
 
     lights: Lights  # exposed
-    packed: PackedRow  # (codes,), encoded
+    packed: PackedRow  # (codes,), encoded, as its px are on the mean
+    ends: Ends | None  # None where they are alike: every px is as its code
     rest: dict[str, float]  # L* by region id: what the exposure could not hold
+
+
+class Told(NamedTuple):
+    """What codes are told of light beside their forms."""
+
+    parts: Parts  # the codes of each finish
+    spared: Mapping[str, Ints]  # by lamp, the codes it does not light
+    edge: Row | None  # (codes,) how wide light turns to shade; None: as the way has it
+    masked: bool  # whether px are between light and shade
+
+
+PLAIN = Told({}, {}, None, False)
 
 
 def local_light(table: Levels) -> Planar:
@@ -72,24 +108,87 @@ def local_light(table: Levels) -> Planar:
     return np.ascontiguousarray(_LINEAR[table].T)
 
 
-def arriving(buffers: SurfaceBuffers, lights: Lights) -> Arriving:
-    """The light on every code, at exposure 1."""
-    cosines = facings(buffers.normal, lights)
-    light = illumination(cosines, buffers.occlusion, lights)
-    return Arriving(light, cosines[0], tinting(cosines[0], lights))
+def arriving(
+    buffers: SurfaceBuffers, lights: Lights, told: Told = PLAIN, shadow: Row | None = None
+) -> Arriving:
+    """The light on every code, at exposure 1. `shadow`, (codes,), is what other things keep away of
+    the key's light on the mean."""
+    surface = buffers.surface
+    cosine = facing(surface.normal, lights.key.direction)
+    kept = kept_of(lights, told.spared, buffers.size)
+    rest = beside_key(surface, lights, kept)
+    taken = of_key(surface, cosine, lights)
+    on_key(taken, cosine, told.parts)
+    on_rest(rest, surface, cosine, lights, told.parts)
+    if kept is not None:
+        taken *= kept[0]
+    tint, shine = (
+        tinting(cosine, lights, surface.turned),
+        gloss(surface, cosine, lights, told.parts),
+    )
+    unlit = _unlit(told.parts)
+    light = rest.copy() if told.masked else rest
+    add_key(light, taken, cosine, lights, surface.turned)
+    if not told.masked:
+        return Arriving(light, None, None, cosine, tint, shine, unlit)
+    share = key_share(cosine, lights, surface.turned, told.edge)
+    if shadow is not None:
+        share *= 1 - shadow
+    return Arriving(light, rest, share, cosine, tint, shine, unlit)
+
+
+def kept_of(lights: Lights, spared: Mapping[str, Ints], count: int) -> list[Row] | None:
+    """The share of each lamp's light, (count,), that is not kept from what it spares; None where
+    nothing is spared."""
+    if not spared:
+        return None
+    found = []
+    for lamp in lights.lamps:
+        row = np.ones(count, np.float32)
+        if lamp.name in spared:
+            row[spared[lamp.name]] = 0
+        found.append(row)
+    return found
+
+
+def _unlit(parts: Parts) -> Ints:
+    nothing = np.zeros(0, np.intp)
+    return np.concatenate([nothing, *(at for finish, at in parts.items() if not finish.lit)])
 
 
 def light_up(
     buffers: SurfaceBuffers, local: Planar, arriving: Arriving, lights: Lights
-) -> PackedRow:
+) -> tuple[PackedRow, Ends | None]:
     """Encoded colours of every code, (codes,), in the light that arrives on each, exposed as the
-    lights are. `local` is by flat code."""
-    out = np.empty_like(arriving.light)
-    exposed = local * np.float32(lights.exposure)
+    lights are: on the mean of its px, and lit by the key and in shade, where those differ. `local`
+    is by flat code."""
+    own = np.empty_like(arriving.light)
     for i in range(3):
-        np.take(exposed[i], buffers.local, out=out[i], mode="clip")
-    out *= arriving.light
-    packed = _encoded(fitted(tinted(out, arriving.tint)))
+        np.take(local[i], buffers.local, out=own[i], mode="clip")
+    lit = _coloured(buffers, own, arriving.light, arriving, lights, arriving.gloss)
+    if arriving.shade is None or arriving.share is None:
+        return lit, None
+    shade = _coloured(buffers, own, arriving.shade, arriving, lights, None)
+    return mixed_parts(lit, shade, arriving.share), Ends(lit, shade)
+
+
+def _coloured(
+    buffers: SurfaceBuffers,
+    own: Planar,
+    light: Planar,
+    arriving: Arriving,
+    lights: Lights,
+    shine: Gloss | None,
+) -> PackedRow:
+    """Local colours, (3, codes), in one light, exposed, tinted, and brought into the screen."""
+    out = own * light
+    out *= np.float32(lights.exposure)
+    if shine is not None:
+        out[:, shine.at] += shine.light * np.float32(lights.exposure)
+    out = tinted(out, arriving.tint)
+    if len(arriving.unlit):
+        out[:, arriving.unlit] = own[:, arriving.unlit]
+    packed = _encoded(fitted(out))
     packed[buffers.local == 0] = _PAPER  # no light falls where nothing is painted
     return packed
 
@@ -114,25 +213,35 @@ def _mixed(top: PackedRow, under: PackedRow, cover: Row) -> PackedRow:
     return out
 
 
+class Exact(NamedTuple):
+    """What the exact picture is made with."""
+
+    lights: Lights  # exposed
+    finishes: Mapping[int, Finish]  # by label, those that are not matte
+    spares: Mapping[str, frozenset[int]]  # by lamp, the labels it does not light
+    shadow: npt.NDArray[np.uint8] | None  # (h x w,) of the key's light, what is kept away of 255
+    edges: Mapping[int, float]  # by label, how wide light turns to shade there
+
+
 def paint_exact(
     buffers: SurfaceBuffers,
     indexed: IndexedPicture,
     table: Levels,
-    lights: Lights,
+    labels: Labels,
+    exact: Exact,
     tick: Tick = idle,
 ) -> Packed:
-    """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing and occlusion.
-    `table` is the flat picture's colours by flat code."""
+    """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing, occlusion and
+    share of the key's light. `table` is the flat picture's colours by flat code."""
     height, width = buffers.shape
-    flat = codes_by_px(indexed).reshape(height, width)
     local = local_light(table)
+    codes = codes_by_px(indexed)
     picture = np.empty((height, width), np.uint32)
     for top in range(0, height, _TILE):
         tick(top / height)
         rows = slice(top, min(top + _TILE, height))
-        nx, ny = buffers.forms.nx[rows].reshape(-1), buffers.forms.ny[rows].reshape(-1)
-        occlusion = buffers.forms.occlusion[rows].reshape(-1)
-        line = _shaded(local, flat[rows].reshape(-1), nx, ny, occlusion, lights)
+        place = np.arange(rows.start * width, rows.stop * width)
+        line = _shaded(buffers, local, codes[place], labels.reshape(-1)[place], place, exact)
         picture[rows] = line.reshape(-1, width)
     flat_picture = picture.reshape(-1)
     own, other = flat_picture[buffers.place], flat_picture[buffers.other_place]
@@ -143,28 +252,68 @@ def paint_exact(
 
 
 def shaded_at(
-    buffers: SurfaceBuffers, indexed: IndexedPicture, table: Levels, lights: Lights, place: Ints
+    buffers: SurfaceBuffers,
+    indexed: IndexedPicture,
+    table: Levels,
+    labels: Labels,
+    exact: Exact,
+    place: Ints,
 ) -> PackedRow:
     """The exact colours of some px, (n,), without the mixing of borders; `place` is in the flat
     picture."""
-    flat = codes_by_px(indexed)[place]
-    nx, ny = buffers.forms.nx.reshape(-1)[place], buffers.forms.ny.reshape(-1)[place]
-    occlusion = buffers.forms.occlusion.reshape(-1)[place]
-    return _shaded(local_light(table), flat, nx, ny, occlusion, lights)
+    local, flat = local_light(table), codes_by_px(indexed)[place]
+    return _shaded(buffers, local, flat, labels.reshape(-1)[place], place, exact)
 
 
 def _shaded(
-    local: Planar, flat: Ints, nx: Half, ny: Half, occlusion: Levels, lights: Lights
+    buffers: SurfaceBuffers, local: Planar, flat: Ints, label: Labels, place: Ints, exact: Exact
 ) -> PackedRow:
     """Px, (n,), shaded each with its own facing and ambient occlusion."""
+    forms, lights = buffers.forms, exact.lights
+    nx, ny = forms.nx.reshape(-1)[place], forms.ny.reshape(-1)[place]
+    turned = is_turned(nx, ny)
     x, y = nx.astype(np.float32), ny.astype(np.float32)
+    # A line lies on a form and is seen with it, but is none itself.
+    x[forms.kind[label] == FLAT], y[forms.kind[label] == FLAT] = 0, 0
     normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
-    open_ = occlusion.astype(np.float32) / np.float32(255)
-    out = shade(local[:, flat], facings(normal, lights), open_, lights)
+    open_ = forms.occlusion.reshape(-1)[place].astype(np.float32) / np.float32(255)
+    own = forms.kind[label] == ROUND
+    share = _exact_share(nx, ny, turned, label, place, exact)
+    parts = parts_of(exact.finishes, label)
+    spared = {n: np.flatnonzero(np.isin(label, list(s))) for n, s in exact.spares.items()}
+    kept = kept_of(lights, spared, len(label))
+    surface = Surface(normal, open_, own)
+    out = shade(local[:, flat], surface, lights, kept, share, parts)
     wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
     line: PackedRow = wide[0] << 16 | wide[1] << 8 | wide[2]
     line[flat == 0] = _PAPER
     return line
+
+
+def _exact_share(
+    nx: Half, ny: Half, turned: npt.NDArray[np.bool_], label: Labels, place: Ints, exact: Exact
+) -> Row:
+    """The share of the key's light that reaches px, (n,)."""
+    lights, share = exact.lights, np.ones(len(place), np.float32)
+    if WAYS[lights.way].steps:
+        at = np.flatnonzero(turned)
+        x, y = nx[at].astype(np.float32), ny[at].astype(np.float32)
+        normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
+        edge = edge_on(label[at], lights, exact.edges)
+        share[at] = share_of(facing(normal, lights.key.direction), lights.way, edge)
+    if exact.shadow is not None:
+        share *= 1 - exact.shadow[place].astype(np.float32) / np.float32(255)
+    return share
+
+
+def parts_of(finishes: Mapping[int, Finish], label: Labels | Ints) -> Parts:
+    """The places of labels, (n,), by their finish."""
+    if not finishes:
+        return {}
+    found: dict[Finish, list[int]] = {}
+    for one, finish in finishes.items():
+        found.setdefault(finish, []).append(one)
+    return {f: np.flatnonzero(np.isin(label, many)) for f, many in found.items()}
 
 
 def values_of(packed: PackedRow) -> Floats:

@@ -20,11 +20,6 @@ _SPREAD_FROM = 2.0  # px of the picture for one that is shown, from which four a
 _BORDER = np.uint16(0xFFFF)  # in place of the label of a px that is mixed
 
 
-Gather: TypeAlias = (
-    Gathered | SurfaceBuffers
-)  # which code each px shows, and which are mixed of several
-
-
 class Grid(NamedTuple):
     """A part of the picture, px, and how many px it is shown on."""
 
@@ -36,7 +31,22 @@ class Grid(NamedTuple):
     rows: int
 
 
-Seen: TypeAlias = Gathered  # what a grid shows of a picture, px by px
+class Seen(NamedTuple):
+    """What a grid shows of a picture, px by px, as Gathered has it."""
+
+    shape: tuple[int, int]
+    code: Ints
+    place: Ints
+    own: Ints
+    other: Ints
+    part: PackedRow
+    rest: Blends
+    grid: Grid
+    px: Ints  # which px of the picture each shows
+
+
+# Which code each px shows, and which are mixed of several.
+Gather: TypeAlias = Gathered | SurfaceBuffers | Seen
 
 
 def whole(shape: tuple[int, int], columns: int) -> Grid:
@@ -69,7 +79,8 @@ def see(gather: Gather, labels: Labels, label_of: Ints, grid: Grid) -> Seen:
     mixed = first == _BORDER
     for other in at[1:]:
         mixed |= marked[other] != first
-    code = gather.code[_one(at, grid)]
+    px = _one(at, grid)
+    code = gather.code[px]
     place = np.flatnonzero(mixed)
     mixes = _mixes(gather)
     parts = [
@@ -79,7 +90,8 @@ def see(gather: Gather, labels: Labels, label_of: Ints, grid: Grid) -> Seen:
     two, three = zip(*parts, strict=True)
     at_two, own, other, part = (np.concatenate(column) for column in zip(*two, strict=True))
     rest = Blends(*(np.concatenate(column) for column in zip(*three, strict=True)))
-    return Seen((grid.rows, grid.columns), code, at_two, own, other, part, rest)
+    shape = (grid.rows, grid.columns)
+    return Seen(shape, code, at_two, own, other, part, rest, grid, px)
 
 
 def _four(shape: tuple[int, int], grid: Grid) -> tuple[Ints, Shares]:

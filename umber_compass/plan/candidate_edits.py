@@ -27,6 +27,7 @@ def set_aside(plan: Plan) -> Candidate:
         regions=plan.regions,
         studies=plan.studies,
         current_study=plan.current_study,
+        scene=plan.scene,
     )
 
 
@@ -38,6 +39,7 @@ def shown(plan: Plan, candidate: Candidate) -> Plan:
         regions=candidate.regions,
         studies=candidate.studies,
         current_study=candidate.current_study,
+        scene=candidate.scene,
     )
 
 

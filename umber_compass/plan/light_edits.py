@@ -5,18 +5,9 @@ from typing import Any
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, study, with_study
-from umber_compass.plan.model import (
-    Ambient,
-    Lamp,
-    Part,
-    Percent,
-    Plan,
-    Rig,
-    Strength,
-    Study,
-    Terminator,
-)
+from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.ranges import bounded
+from umber_compass.plan.rig import Ambient, Lamp, Part, Percent, Rig, Strength, Terminator
 from umber_compass.plan.terms import Share
 from umber_compass.words import Refusal, Words, words
 

@@ -11,6 +11,8 @@ from msgspec import Meta, field
 from umber_compass.plan.first import First
 from umber_compass.plan.moods import MoodWish
 from umber_compass.plan.palettes import GivenPalette, Said, Swatch
+from umber_compass.plan.rig import Rig
+from umber_compass.plan.scene import Scene
 from umber_compass.plan.terms import (
     Angle,
     Budget,
@@ -42,7 +44,7 @@ from umber_compass.plan.terms import (
 )
 from umber_compass.plan.wishes import Falloff, FalloffOf, Focus, Wishes
 
-SCHEMA = 2
+SCHEMA = 3
 
 
 class Planned(Record, tag_field="kind", tag="planned", frozen=True, kw_only=True):
@@ -87,6 +89,7 @@ class Region(Record, frozen=True, kw_only=True):
     shares_form_with: Id | None = None
     front: Front | None = None
     named: bool = False  # by the artist, or by the sketch; else the name is a first guess
+    edge: Share | None = None  # how soft light turns to shade on it; None: as the way has it
 
 
 Place: TypeAlias = Annotated[float, Meta(ge=-1, le=32768)]  # px
@@ -167,62 +170,6 @@ class Ramp(Record, frozen=True, kw_only=True):
     degrees: StepTurn | None = None  # a step; None: the practice's
 
 
-Strength: TypeAlias = Annotated[float, Meta(ge=0, le=1000)]  # percent of the lamp's colour
-Percent: TypeAlias = Annotated[float, Meta(ge=0, le=100)]
-LampName: TypeAlias = Annotated[str, Meta(pattern=r"\A[a-z][a-z0-9-]{0,39}\Z")]
-Rank: TypeAlias = Annotated[int, Meta(ge=1, le=99)]
-Part: TypeAlias = Annotated[float, Meta(ge=-1, le=1)]
-Direction: TypeAlias = tuple[Part, Part, Part]  # toward the lamp: x right, y down, z to the viewer
-Anchor: TypeAlias = Literal["lit", "halftone", "mean"]
-
-
-class Ambient(Record, frozen=True, kw_only=True):
-    """Light from everywhere."""
-
-    hex: Hex = "#b3cfe4"
-    strength: Strength = 65.0
-    on: bool = True
-
-
-class Lamp(Record, frozen=True, kw_only=True):
-    """Light from one side. Softness widens the place where light turns to shadow."""
-
-    name: LampName = "key"
-    rank: Rank = 1  # 1 leads
-    hex: Hex = "#ffd9a0"
-    strength: Strength = 90.0
-    direction: Direction = (-0.6, -0.5, 0.6244998)
-    softness: Share = 0.4
-    on: bool = True
-
-
-class Terminator(Record, frozen=True, kw_only=True):
-    """A tint where light turns to shadow."""
-
-    hex: Hex = "#c8505a"
-    strength: Percent = 0.0
-
-
-class Rig(Record, frozen=True, kw_only=True):
-    """The lights. While it is off the picture is flat. Lamps have names of their own."""
-
-    on: bool = True
-    ambient: Ambient = Ambient()
-    lamps: Annotated[tuple[Lamp, ...], Meta(min_length=1, max_length=12)] = (Lamp(),)
-    terminator: Terminator = Terminator()
-    crevice: Percent = 100.0  # of what closeness takes
-    anchor: Anchor = "lit"
-
-    @property
-    def key(self) -> Lamp:
-        """The lamp that leads: the first of the lowest rank."""
-        return min(self.lamps, key=lambda lamp: lamp.rank)
-
-    def lamp(self, name: str) -> Lamp:
-        """The lamp with a name. Raises StopIteration where there is none."""
-        return next(lamp for lamp in self.lamps if lamp.name == name)
-
-
 ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig"]
 Doubled: TypeAlias = Annotated[float, Meta(ge=0, le=200)]  # percent
 
@@ -273,6 +220,7 @@ class Candidate(Record, frozen=True, kw_only=True):
     regions: tuple[Region, ...]
     studies: tuple[Study, ...]
     current_study: Id
+    scene: Scene = Scene()
 
 
 class Brief(Record, frozen=True, kw_only=True):
@@ -296,7 +244,7 @@ class Plan(Record, frozen=True, kw_only=True):
     """Everything the artist decided. Sketch, regions and studies are those of the sketch that was
     chosen; the others wait among the candidates."""
 
-    schema: Literal[2] = 2
+    schema: Literal[3] = 3
     title: Name
     purpose: Purpose = ""
     practice: Id = "general"
@@ -305,6 +253,7 @@ class Plan(Record, frozen=True, kw_only=True):
     sketch: Sketch
     regions: tuple[Region, ...]
     studies: tuple[Study, ...]
+    scene: Scene = Scene()
     candidates: tuple[Candidate, ...] = ()
     budget: Budget | None = None  # how many colours may be used; None: as many as it takes
     brief: Brief = Brief()

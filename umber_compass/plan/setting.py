@@ -14,9 +14,10 @@ from typing import get_type_hints as hints
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, study
-from umber_compass.plan.model import Plan, Ramp, Rig, Shading, Study, Variation
+from umber_compass.plan.model import Plan, Ramp, Shading, Study, Variation
 from umber_compass.plan.ramp_edits import FIRST
 from umber_compass.plan.ranges import bounded
+from umber_compass.plan.rig import Rig
 from umber_compass.plan.study_edits import find_study
 from umber_compass.plan.terms import Hex
 from umber_compass.words import Refusal, Words, words

@@ -13,7 +13,12 @@ Material: TypeAlias = Literal[
     "stone", "plaster", "glass", "brass", "leather", "paper", "fruit-red", "fruit-yellow", "cloth",
     "any",
 ]  # fmt: skip
-Form: TypeAlias = Literal["auto", "flat", "round", "slope"]
+Form: TypeAlias = Literal[
+    "auto", "flat", "round", "slope", "cylinder", "slab", "membrane", "faceted"
+]
+Way: TypeAlias = Literal["soft", "painter", "two-tones", "three-tones"]  # of lighting
+Ground: TypeAlias = Literal["floor", "wall", "sky"]
+Standing: TypeAlias = Literal["floor", "wall", "air"]  # what a thing casts its shadow on
 Value: TypeAlias = Annotated[float, Meta(ge=0, le=100)]  # L*, white D65
 Chroma: TypeAlias = Annotated[float, Meta(ge=0, le=0.5)]  # OKLCh
 Turn: TypeAlias = Annotated[float, Meta(ge=-360, le=360)]  # degrees

@@ -1,5 +1,6 @@
-"""Views of the picture in part of its light: all lamps off, ambient only, key only. The exposure
-stays, so that each shows what it adds."""
+"""Views of the picture in part of its light: all lamps off, the ambient light or one lamp alone, as
+if of plaster, the two families of light and shade. The exposure stays, so that each shows what it
+adds."""
 
 from collections.abc import Callable
 from typing import NamedTuple
@@ -7,20 +8,23 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.blending import blend
-from umber_compass.colour.packed import Packed
+from umber_compass.colour.packed import Levels, Packed
 from umber_compass.colour.spaces import to_bytes
-from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.indexed import paint
 from umber_compass.picture.light import Lights
-from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
+from umber_compass.picture.relit import Ends, arriving, light_up, local_light, paint_exact
 from umber_compass.picture.seen import paint_gathered
 from umber_compass.steps.harmony.colours import code_table
+from umber_compass.steps.pictures import in_ends
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
 # With every lamp off nothing would be seen. What is shown is what an eye used to the dark makes
 # out: local colours in a little neutral light (studio rule, docs/light.md).
 _NIGHT = 0.06
+_PLASTER = 208  # level of grey; of no sketch's own colours
+_IN_LIGHT, _IN_SHADE = 0xD8D8D8, 0x5A5A5A
+LAMP = "lamp-"  # and a lamp's name: that lamp alone
 
 
 class LightView(NamedTuple):
@@ -31,11 +35,17 @@ class LightView(NamedTuple):
     says: str
     part: Callable[[Lights], Lights] | None  # None: no light at all, the flat picture
     layer: str = ""  # a layer's mode over the sketch's own grey, instead of light
+    plaster: bool = False  # as if everything were of one white
+    families: bool = False  # what is in the light and what in shade, in two greys
 
 
 def _lights_off(lights: Lights) -> Lights:
     night = np.full(3, _NIGHT / max(lights.exposure, 1e-6))
-    return lights.only()._replace(ambient=night)
+    return lights.only()._replace(ambient=night, ground=None)
+
+
+def _as_it_is(lights: Lights) -> Lights:
+    return lights
 
 
 LIGHT_VIEWS = {
@@ -50,7 +60,20 @@ LIGHT_VIEWS = {
             lambda lights: lights.only(ambient=True),
         ),
         LightView(
-            "key-only", "Key only", "the key light alone", lambda lights: lights.only(key=True)
+            "key-only",
+            "Key only",
+            "the key light alone",
+            lambda lights: lights.only(lamp=lights.key.name),
+        ),
+        LightView(
+            "plaster", "Plaster", "light alone, as on white plaster", _as_it_is, plaster=True
+        ),
+        LightView(
+            "families",
+            "Light and shade",
+            "what the key reaches, in two greys",
+            _as_it_is,
+            families=True,
         ),
         LightView("layer-colour", "Colour layer", "colour over your grey", None, "color"),
         LightView("layer-multiply", "Multiply", "your grey times colour", None, "multiply"),
@@ -59,27 +82,46 @@ LIGHT_VIEWS = {
 }
 
 
+def light_view(name: str) -> LightView | None:
+    """The view of this name; a lamp alone is `lamp-` and its name. None for none of them."""
+    if name in LIGHT_VIEWS or not name.startswith(LAMP):
+        return LIGHT_VIEWS.get(name)
+    lamp = name[len(LAMP) :]
+    title = f"{lamp[:1].upper()}{lamp[1:]} only"
+    return LightView(name, title, "one lamp alone", lambda lights: lights.only(lamp=lamp))
+
+
 def in_part(derived: Derived, name: str) -> Packed:
     """The coded picture, (h, w), in a part of the light; flat where the plan has no light on."""
-    lit = _lit_in_part(derived, name)
-    if lit is None:
+    view, forms = light_view(name), derived.whole_forms
+    if view is None or derived.buffers is None or derived.lit is None or view.part is None:
         return _unlit(derived, name)
-    buffers, lights = lit
-    light = arriving(buffers, lights._replace(exposure=1.0))
-    packed = light_up(buffers, local_light(derived.table), light, lights)
-    return paint_gathered(buffers, packed)
+    lights, told = view.part(derived.lit.lights), derived.told
+    assert forms is not None and told is not None
+    if view.families:
+        count = derived.buffers.size
+        ends = Ends(*(np.full(count, c, np.uint32) for c in (_IN_LIGHT, _IN_SHADE)))
+        return in_ends(derived, derived.buffers, forms, ends, lights)
+    alone = lights._replace(exposure=1.0)
+    light = arriving(derived.buffers, alone, told, derived.shadow_by_code)
+    packed, both = light_up(derived.buffers, local_light(_table(derived, view)), light, lights)
+    if both is None:
+        return paint_gathered(derived.buffers, packed)
+    return in_ends(derived, derived.buffers, forms, both, lights)
 
 
-def _lit_in_part(derived: Derived, name: str) -> tuple[SurfaceBuffers, Lights] | None:
-    """What is lit and by which lights; None where the plan has no light on, or the view none."""
-    part = LIGHT_VIEWS[name].part
-    if derived.buffers is None or derived.lit is None or part is None:
-        return None
-    return derived.buffers, part(derived.lit.lights)
+def _table(derived: Derived, view: LightView) -> Levels:
+    """The local colours, by flat code."""
+    if not view.plaster:
+        return derived.table
+    table = np.full_like(derived.table, _PLASTER)
+    table[0] = derived.table[0]
+    return table
 
 
 def _unlit(derived: Derived, name: str) -> Packed:
-    layer = LIGHT_VIEWS[name].layer
+    view = light_view(name)
+    layer = view.layer if view is not None else ""
     return over_grey(derived, layer) if layer else paint(derived.indexed, derived.table)
 
 
@@ -97,8 +139,11 @@ def over_grey(derived: Derived, mode: str) -> Packed:
 
 def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
     """The exact picture, (h, w), in a part of the light."""
-    lit = _lit_in_part(derived, name)
-    if lit is None:
+    view, exact = light_view(name), derived.exact_light
+    if view is None or derived.buffers is None or exact is None or view.part is None:
         return _unlit(derived, name)
-    buffers, lights = lit
-    return paint_exact(buffers, derived.indexed, derived.table, lights, tick)
+    if view.families:
+        return in_part(derived, name)
+    own = exact._replace(lights=view.part(exact.lights))
+    labels, table = derived.drawing.labels, _table(derived, view)
+    return paint_exact(derived.buffers, derived.indexed, table, labels, own, tick)

@@ -5,7 +5,8 @@ from umber_compass.picture.seen import whole
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.moods import MOODS
 from umber_compass.steps.harmony.moody import moody
-from umber_compass.steps.pipeline import Derived, seen_on, seen_picture
+from umber_compass.steps.pictures import seen_on, seen_picture
+from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 from umber_compass.work import Tick, idle
 

@@ -6,21 +6,14 @@ The inputs of the table are the plan's own parts, so that a change runs just wha
 from collections.abc import Mapping
 from typing import Any, TypeVar
 
-from umber_compass.colour.packed import Packed, pack
 from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import form_wishes
-from umber_compass.picture.indexed import (
-    IndexedPicture,
-    gathered,
-    index_drawing,
-    paint,
-    region_shares,
-)
-from umber_compass.picture.relit import paint_exact
-from umber_compass.picture.seen import Grid, Seen, paint_gathered, see
+from umber_compass.picture.indexed import index_drawing, region_shares
+from umber_compass.picture.pieces import Pieces
+from umber_compass.picture.ways import WAYS
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_in
 from umber_compass.plan.model import Plan, Shading, Study
@@ -45,6 +38,29 @@ from umber_compass.steps.harmony.touching import liveliness, touching_of
 from umber_compass.steps.harmony.warmth import temperature
 from umber_compass.steps.light.chart import chart, lights_for
 from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
+from umber_compass.steps.light.standing import (
+    casts,
+    exact_shadows,
+    members_of,
+    parts_before,
+    receivers,
+    sampled,
+    shadow_by_code,
+    shadows,
+    standees,
+    standing,
+)
+from umber_compass.steps.light.telling import (
+    edges_of,
+    exact_light,
+    finishes_of,
+    ground_colour,
+    rig_lights,
+    spares_of,
+    told_codes,
+    whole_forms,
+)
+from umber_compass.steps.light.things import guess
 from umber_compass.steps.ramps.ramps import all_steps
 from umber_compass.steps.stages import KEPT, Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
@@ -83,9 +99,11 @@ class Derived:
     ) -> None:
         self.plan, self.study, self.drawing = plan, now, drawing
         self.regions, self.planned, self.scheme = plan.regions, now.colours, now.scheme
+        self.scene = plan.scene
         self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
         self.wished, self.locked, self.falloff = now.wishes, now.locked, now.falloff
         self.mood, self.zones, self.variations = now.mood, now.zones, now.variations
+        self.two_families = bool(WAYS[self.rig.way].steps)
         self.shaded, told = now.shading, now.shading or _AS_IT_IS
         # The artist's own shading stands for the forms, unless it is told to go beside them.
         self.even = drawing.shades is not None and told.on and not told.beside
@@ -108,12 +126,78 @@ class Derived:
     # One that was built for other forms serves until the new one is there; one that was built for
     # other gradients does not, for its codes stand for other colours.
     built = slow_stage(
-        build_buffers, "drawing", "form_wishes", "axes", "indexed", stands_in=("drawing", "axes")
+        build_buffers,
+        "drawing",
+        "form_wishes",
+        "axes",
+        "indexed",
+        "rig.volume",
+        "two_families",
+        stands_in=("drawing", "axes"),
     )
-    arriving = stage(light_arriving, "buffers", "rig")
+    # What stands where, and the shadows it casts.
+    guessed = stage(guess, "pieces", "regions")
+    standing = stage(standing, "pieces", "guessed", "scene", "regions")
+    members = stage(members_of, "standing", settles=True)
+    standees = slow_stage(standees, "pieces", "members", stands_in=("pieces",))
+    parts_before = stage(parts_before, "pieces", "members", "form_wishes")
+    casts = stage(casts, "rig.key", "rig.shadows")
+    shadows = stage(
+        shadows,
+        "pieces",
+        "standees",
+        "standing",
+        "parts_before",
+        "rig.key.direction",
+        "rig.key.softness",
+        "casts",
+    )
+    exact_shadows = stage(
+        exact_shadows,
+        "pieces",
+        "standees",
+        "standing",
+        "parts_before",
+        "rig.key.direction",
+        "rig.key.softness",
+        "casts",
+    )
+    receivers = stage(receivers, "standing", "buffers", "regions")
+    sampled = stage(sampled, "buffers", "drawing.labels", "receivers")
+    shadow_by_code = stage(shadow_by_code, "sampled", "shadows")
+    finishes = stage(finishes_of, "regions", "standing", "rig.reaches_far", settles=True)
+    edges = stage(edges_of, "regions", settles=True)
+    spares = stage(spares_of, "rig", "regions", settles=True)
+    ground = stage(
+        ground_colour, "standing", "colours", "shares", "rig.ambient.bounce", settles=True
+    )
+    rig_lights = stage(rig_lights, "rig", "ground")
+    told = stage(
+        told_codes,
+        "buffers",
+        "finishes",
+        "spares",
+        "edges",
+        "rig.way",
+        "rig.key.softness",
+        "casts",
+    )
+    whole_forms = stage(whole_forms, "buffers", "drawing.labels")
+    arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
     held = stage(held_by_regions, "buffers", "indexed", "regions")
     anchored = stage(anchored, "buffers", "arriving", "rig")
-    lit = stage(in_light, "buffers", "held", "table", "arriving", "anchored", "rig")
+    lit = stage(in_light, "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig")
+    exact_light = stage(
+        exact_light,
+        "lit",
+        "whole_forms",
+        "exact_shadows",
+        "receivers",
+        "buffers",
+        "finishes",
+        "spares",
+        "edges",
+    )
     wishes = stage(held_wishes, "wished", "rules")
     ink = stage(ink_regions, "regions", "colours", "wishes", "rules", settles=True)
     ink_labels = stage(ink_labels, "regions", "ink", settles=True)
@@ -157,14 +241,19 @@ class Derived:
     moods = stage(mood_rows, "colours", "shares", "mood")
     needed = stage(colours_needed, "colours")
     budget = stage(budget_of, "planned_budget", "rules:budget.colours")
-    lights = stage(lights_for, "lit", "rig", "colours", "shares")
-    chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights")
+    lights = stage(lights_for, "lit", "rig_lights", "rig", "colours", "shares")
+    chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights", "casts")
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")
 
     @property
     def buffers(self) -> SurfaceBuffers | None:
         """The surface buffers the picture is lit on; None while it is flat."""
         return self.built if self.rig.on else None
+
+    @property
+    def pieces(self) -> Pieces | None:
+        """The connected pieces of the sketch; None while it is flat."""
+        return None if self.buffers is None else self.buffers.pieces
 
     @property
     def adjacency(self) -> Adjacency:
@@ -215,9 +304,17 @@ class Derived:
     def exactly(self, tick: Tick = idle) -> "Derived":
         """The same, its values those of px shaded exactly and not of a drag's codes."""
         found = Derived(self.plan, self.study, self.drawing, self._memory, self._works, tick)
-        if self.buffers is not None and self.lit is not None:
+        light = self.exact_light
+        if self.buffers is not None and self.lit is not None and light is not None:
             tick(-1.0)
-            by_code = exact_values(self.buffers, self.indexed, self.table, self.lit)
+            by_code = exact_values(
+                self.buffers,
+                self.indexed,
+                self.table,
+                self.drawing.labels,
+                self.lit,
+                light,
+            )
             found._results[Derived.values.name] = measure_values(
                 by_code,
                 self.weights,
@@ -306,39 +403,3 @@ class Pipeline:
         allowed = self._works if works is None else works
         drawing = self._drawings[plan.sketch.labels]
         return Derived(plan, now, drawing, self._memory, allowed, tick or self._tick)
-
-
-def picture(derived: Derived, out: Packed | None = None) -> Packed:
-    """The picture of a plan, (h, w), 0x00RRGGBB, as fast as it can be had: lit from codes where
-    the rig is on, else flat. `out` is painted over where it is given."""
-    if derived.buffers is None or derived.lit is None:
-        return paint(derived.indexed, derived.table)
-    return paint_gathered(derived.buffers, derived.lit.packed, out)
-
-
-def seen_on(derived: Derived, grid: Grid) -> Seen:
-    """What a grid shows of a plan's picture, whatever its colours are."""
-    indexed = painted_through(derived)
-    px = gathered(indexed) if isinstance(indexed, IndexedPicture) else indexed
-    return see(px, derived.drawing.labels, indexed.adjacency.label, grid)
-
-
-def painted_through(derived: Derived) -> IndexedPicture | SurfaceBuffers:
-    """The codes that a plan's picture is painted through: those for light where it is lit."""
-    buffers = derived.buffers
-    return derived.indexed if buffers is None or derived.lit is None else buffers
-
-
-def seen_picture(derived: Derived, seen: Seen, out: Packed | None = None) -> Packed:
-    """A plan's picture on a grid, (rows, columns), 0x00RRGGBB, as fast as it can be had."""
-    lit = derived.lit if derived.buffers is not None else None
-    packed = pack(derived.table) if lit is None else lit.packed
-    return paint_gathered(seen, packed, out)
-
-
-def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:
-    """The exact picture of a plan, (h, w), 0x00RRGGBB."""
-    if derived.buffers is None or derived.lit is None:
-        return paint(derived.indexed, derived.table)
-    lights = derived.lit.lights
-    return paint_exact(derived.buffers, derived.indexed, derived.table, lights, tick)

@@ -12,15 +12,8 @@ from umber_compass.colour.spaces import Floats, to_bytes
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import lights_of
 from umber_compass.picture.shading import VALUE_OF_LEVEL
-from umber_compass.plan.model import (
-    Colour,
-    Gradient,
-    Region,
-    Rig,
-    Scheme,
-    Shading,
-    Solid,
-)
+from umber_compass.plan.model import Colour, Gradient, Region, Scheme, Shading, Solid
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.harmony.planned_levels import (
     PlannedLevels,
     Solids,

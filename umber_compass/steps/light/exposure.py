@@ -13,19 +13,16 @@ from umber_compass.colour.spaces import (
     value_of_luminance,
 )
 from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.finish import finish_of
 from umber_compass.picture.indexed import IndexedPicture
-from umber_compass.picture.light import (
-    Lights,
-    Planar,
-    facings,
-    illumination,
-    lights_of,
-    luminance_of,
-    normal_at,
-    shouldered,
-)
-from umber_compass.picture.relit import Arriving, Lit, arriving, light_up, local_light
-from umber_compass.plan.model import Anchor, Region, Rig
+from umber_compass.picture.light import Lights, Surface, normal_at
+from umber_compass.picture.relit import Arriving, Lit, Told, arriving, light_up, local_light
+from umber_compass.picture.screen import luminance_of, shouldered
+from umber_compass.picture.shade import arriving_on
+from umber_compass.picture.ways import Planar
+from umber_compass.plan.model import Region
+from umber_compass.plan.rig import Anchor, Rig
+from umber_compass.plan.terms import Role
 
 HALFTONE = 0.5  # N.L of the key
 _BINS = 48  # half octaves of luminance, in which many px of a region are gathered
@@ -36,6 +33,11 @@ _FOR_LABEL = 400  # codes that stand for a region’s mean
 # Steps of the search, in the exposure's logarithm: coarse ones, then fine ones round the lowest
 # place of the parabola through the best three.
 _WIDE, _STEPS, _FINE = 3.0, 25, 0.06
+# By role, what a px counts: figures keep their planned values before the ground does (studio rule,
+# docs/light.md).
+_WEIGHTS: dict[Role, float] = {
+    "ground": 1.0, "middle ground": 2.0, "figure": 5.0, "focus": 8.0, "line": 0.2,
+}  # fmt: skip
 
 
 class Anchored(NamedTuple):
@@ -80,12 +82,24 @@ def held_by_regions(
         label
     ]
     ids = tuple(r.id for r in regions)
-    return Held(ids, label, spans[:, 0], spans[:, 1] - 1, held / max(held.sum(), 1))
+    weight = np.array([_weight(r) for r in regions])
+    counts = held * weight
+    return Held(ids, label, spans[:, 0], spans[:, 1] - 1, counts / max(counts.sum(), 1))
 
 
-def light_arriving(buffers: SurfaceBuffers | None, rig: Rig) -> Arriving | None:
-    """The light that arrives on buffers in a rig, at exposure 1; None where there is none."""
-    return None if buffers is None else arriving(buffers, lights_of(rig))
+def _weight(region: Region) -> float:
+    """How much a px of a region counts for the exposure: what shines by itself not at all."""
+    return _WEIGHTS[region.role] if finish_of(region.material).lit else 0.0
+
+
+def light_arriving(
+    buffers: SurfaceBuffers | None,
+    lights: Lights,
+    told: Told | None,
+    shadow: npt.NDArray[np.float32] | None,
+) -> Arriving | None:
+    """The light that arrives on buffers, at exposure 1; None where there is none."""
+    return None if buffers is None or told is None else arriving(buffers, lights, told, shadow)
 
 
 def anchored(buffers: SurfaceBuffers | None, light: Arriving | None, rig: Rig) -> Anchored | None:
@@ -94,11 +108,12 @@ def anchored(buffers: SurfaceBuffers | None, light: Arriving | None, rig: Rig) -
     if buffers is None or light is None:
         return None
     label, begin = buffers.adjacency.label, buffers.begin
+    mean = light.mean
     if rig.anchor == "mean":
         code, share = _spread(buffers)
     else:
         # One code a region: that which is nearest to what the anchor asks.
-        near = luminance_of(light.light)
+        near = luminance_of(mean)
         if rig.anchor == "halftone":
             near = -np.abs(light.cosine - np.float32(HALFTONE))
         best = np.maximum.reduceat(near, begin)
@@ -106,7 +121,7 @@ def anchored(buffers: SurfaceBuffers | None, light: Arriving | None, rig: Rig) -
         code = code[np.searchsorted(code, begin)]
         code = code[label[code] > 0]
         share = np.ones(len(code), np.float32)
-    return Anchored(code, label[code], share, buffers.local[code], light.light[:, code])
+    return Anchored(code, label[code], share, buffers.local[code], mean[:, code])
 
 
 def _spread(buffers: SurfaceBuffers) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.float32]]:
@@ -129,16 +144,33 @@ def in_light(
     table: Levels,
     light: Arriving | None,
     anchor: Anchored | None,
+    lights: Lights,
     rig: Rig,
 ) -> Lit | None:
     """The colours of every code in the rig's light, at the one exposure that suits the plan; None
     where the picture is flat. `table` is by flat code."""
     if buffers is None or held is None or light is None or anchor is None:
         return None
-    lights, local = lights_of(rig), local_light(table)
-    exposed, rest = expose(_samples(held, local, anchor), lights)
-    packed = light_up(buffers, local, light, exposed)
-    return Lit(exposed, packed, dict(zip(held.ids, rest.tolist(), strict=True)))
+    local = local_light(table)
+    samples = _samples(held, local, anchor)
+    if rig.exposed == "off":
+        exposed = lights._replace(exposure=rig.fixed)
+        rest = _shown_at(samples, np.log([max(rig.fixed, 1e-6)]))[0] - samples.wished
+    else:
+        exposed, rest = expose(_on_region(samples, held, rig), lights)
+    rest = np.where(samples.weight > 0, rest, 0.0)
+    packed, ends = light_up(buffers, local, light, exposed)
+    return Lit(exposed, packed, ends, dict(zip(held.ids, rest.tolist(), strict=True)))
+
+
+def _on_region(samples: Samples, held: Held, rig: Rig) -> Samples:
+    """The samples as they count: those of the one region that the exposure holds, where it is told
+    and there; else of all."""
+    if rig.exposed != "region" or rig.held not in held.ids:
+        return samples
+    weight = np.full(len(held.ids), 1e-9)
+    weight[held.ids.index(rig.held)] = 1.0
+    return samples._replace(weight=weight)
 
 
 def _samples(held: Held, local: Planar, anchor: Anchored) -> Samples:
@@ -181,16 +213,13 @@ def anchor_light(anchor: Anchor, lights: Lights) -> Floats:
 def light_at(cosine: Floats, occlusion: Floats, lights: Lights) -> npt.NDArray[np.float32]:
     """The light, (3, n), where a form turns to the key by N.L and lies open, each (n,): the other
     lamps meet it at the normal that is seen best of those."""
-    cosines = cosines_at(cosine, lights)
-    return illumination(cosines, occlusion.astype(np.float32), lights)
+    return arriving_on(surface_at(cosine, occlusion, lights), lights)
 
 
-def cosines_at(cosine: Floats, lights: Lights) -> list[npt.NDArray[np.float32]]:
-    """N.L of every lamp, the key first, where a form turns to the key by N.L, (n,)."""
-    if not lights.others:
-        return [cosine.astype(np.float32)]
-    normals = np.array([normal_at(float(t), lights.key.direction) for t in cosine], np.float32).T
-    return [cosine.astype(np.float32), *facings(normals, lights)[1:]]
+def surface_at(cosine: Floats, occlusion: Floats, lights: Lights) -> Surface:
+    """Places on a round form that turn to the key by N.L and lie open, each (n,)."""
+    normals = np.array([normal_at(float(t), lights.key.direction) for t in cosine], np.float32)
+    return Surface.round_of(np.ascontiguousarray(normals.T), occlusion.astype(np.float32))
 
 
 def expose(samples: Samples, lights: Lights) -> tuple[Lights, Floats]:

@@ -11,18 +11,10 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.spaces import encode, parse_hex
-from umber_compass.picture.light import (
-    LampLight,
-    Lights,
-    Planar,
-    Row,
-    facings,
-    fitted,
-    illumination,
-    tinted,
-    tinting,
-)
+from umber_compass.picture.light import LampLight, Lights, Surface
 from umber_compass.picture.relit import local_light
+from umber_compass.picture.shade import shade
+from umber_compass.picture.ways import Planar, Row
 
 Point: TypeAlias = tuple[Row, Row, Row]
 
@@ -51,13 +43,10 @@ class Scene(NamedTuple):
 
 def draw(scene: Scene, lights: Lights) -> npt.NDArray[np.uint8]:
     """The volumes in a light, (h, w, 3), encoded."""
-    unshadowed = [_unshadowed(scene, lamp) for lamp in lights.lamps]
-    cosines = facings(scene.normal, lights)
-    out = illumination(cosines, scene.occlusion, lights, unshadowed)
-    out *= scene.local
-    levels = encode(fitted(tinted(out, tinting(cosines[0], lights)))) * np.float32(
-        255
-    ) + np.float32(0.5)
+    kept = [_unshadowed(scene, lamp) for lamp in lights.lamps]
+    surface = Surface.round_of(scene.normal, scene.occlusion)
+    out = shade(scene.local, surface, lights, kept)
+    levels = encode(out) * np.float32(255) + np.float32(0.5)
     return np.ascontiguousarray(levels.astype(np.uint8).T.reshape(*scene.shape, 3))
 
 

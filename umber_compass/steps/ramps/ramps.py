@@ -8,8 +8,9 @@ from umber_compass.colour.measured import Measured, measured
 from umber_compass.colour.packed import Levels
 from umber_compass.colour.spaces import parse_hex, to_bytes
 from umber_compass.picture.light import lights_of
-from umber_compass.plan.model import Ramp, Region, Rig, Scheme
+from umber_compass.plan.model import Ramp, Region, Scheme
 from umber_compass.plan.ramp_edits import FIRST
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.ramps.recipes import RECIPES, Ask

@@ -6,7 +6,8 @@ from typing import NamedTuple
 import numpy as np
 
 from umber_compass.colour.spaces import Floats
-from umber_compass.plan.model import Plan, Rig
+from umber_compass.plan.model import Plan
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.studies.grow_rule import GrowContext
 
 _OTHER_LIGHT = 0.09  # what another light counts as

@@ -9,7 +9,8 @@ from msgspec.structs import replace
 from umber_compass.plan.edits import study, with_scheme, with_study
 from umber_compass.plan.harmony_edits import turned
 from umber_compass.plan.light_edits import light_on, rig_of, with_rig
-from umber_compass.plan.model import Plan, Rig, Study
+from umber_compass.plan.model import Plan, Study
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.studies.grow_rule import lead_word
 
 What: TypeAlias = Literal["colours", "light"]

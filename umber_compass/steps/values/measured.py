@@ -16,7 +16,8 @@ from umber_compass.colour.spaces import (
 from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.indexed import IndexedPicture
-from umber_compass.picture.relit import Lit, shaded_at, values_of
+from umber_compass.picture.mixes import Labels
+from umber_compass.picture.relit import Exact, Lit, shaded_at, values_of
 
 _EVERY = 7  # px, prime to any usual width, so that they spread
 BINS = 100  # one for each point of L*
@@ -84,12 +85,17 @@ def picture_values(
 
 
 def exact_values(
-    buffers: SurfaceBuffers, indexed: IndexedPicture, table: Levels, lit: Lit
+    buffers: SurfaceBuffers,
+    indexed: IndexedPicture,
+    table: Levels,
+    labels: Labels,
+    lit: Lit,
+    exact: Exact,
 ) -> Floats:
     """Value L* that the px of each code have on the mean where they are shaded exactly: every
     seventh px is, and a code that has none of those keeps its own."""
     place = np.arange(0, buffers.code.size, _EVERY)
-    values = values_of(shaded_at(buffers, indexed, table, lit.lights, place))
+    values = values_of(shaded_at(buffers, indexed, table, labels, exact, place))
     own = buffers.code[place]
     count = np.bincount(own, minlength=buffers.size)
     mean = np.bincount(own, values, buffers.size) / np.maximum(count, 1)

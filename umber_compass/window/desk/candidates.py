@@ -12,7 +12,8 @@ from umber_compass.document import Pixels
 from umber_compass.document.seeing import small_of
 from umber_compass.plan.candidate_edits import add_candidate, choose_candidate, shown
 from umber_compass.plan.model import Candidate, Plan
-from umber_compass.steps.pipeline import Pipeline, picture
+from umber_compass.steps.pictures import picture
+from umber_compass.steps.pipeline import Pipeline
 from umber_compass.views import PLAIN, VIEWS
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.jobs import job, step

@@ -3,8 +3,9 @@ of a sketch is made on the worker while nothing is dragged."""
 
 from typing import NamedTuple
 
-from umber_compass.picture.seen import Grid, Seen
-from umber_compass.steps.pipeline import Derived, painted_through, seen_on, seen_picture
+from umber_compass.picture.seen import Grid
+from umber_compass.steps.pictures import SeenForms, painted_through, seen_on, seen_picture
+from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.worker import Urgency, Worker
 from umber_compass.window.widgets.bitmap import Bitmap
 
@@ -15,7 +16,7 @@ class _Made(NamedTuple):
     """What a grid shows, and of which codes."""
 
     of: object
-    seen: Seen
+    seen: SeenForms
     bitmap: Bitmap | None  # painted over in a drag
 
 
@@ -42,10 +43,10 @@ class Grids:
 
         of = painted_through(derived)
 
-        def work(tick: object) -> list[tuple[Grid, Seen]]:
+        def work(tick: object) -> list[tuple[Grid, SeenForms]]:
             return [(grid, seen_on(derived, grid)) for grid in missing]
 
-        def answer(found: list[tuple[Grid, Seen]]) -> None:
+        def answer(found: list[tuple[Grid, SeenForms]]) -> None:
             for grid, seen in found:
                 self._made[grid] = _Made(of, seen, None)
 

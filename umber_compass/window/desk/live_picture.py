@@ -10,7 +10,8 @@ from umber_compass.colour.packed import Packed
 from umber_compass.document import Kept, built_buffers
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light_views import in_part
-from umber_compass.steps.pipeline import Derived, Pipeline, carried, exact_picture, picture
+from umber_compass.steps.pictures import exact_picture, picture
+from umber_compass.steps.pipeline import Derived, Pipeline, carried
 from umber_compass.window.desk.grids import Grids
 from umber_compass.window.desk.session import Session
 from umber_compass.window.desk.worker import Urgency, Worker, error_line
@@ -93,7 +94,11 @@ class LivePicture(QObject):
         if derived is None or self._pipeline is None or not derived.rig.on:
             return
         needs = derived.needs(Derived.built)
-        if derived.has(Derived.built) or _alike(needs, self._asked):
+        if derived.has(Derived.built):
+            if not derived.casts or derived.has(Derived.standees):
+                return
+            needs = (*needs, *derived.needs(Derived.standees))
+        if _alike(needs, self._asked):
             return
         self._asked = needs
         pipeline, plan = self._pipeline, derived.plan

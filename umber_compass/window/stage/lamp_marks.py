@@ -6,7 +6,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from umber_compass.plan.model import Rig
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.light.lamps import direction_at, place_of
 from umber_compass.window.widgets.theme import font
 

@@ -8,15 +8,10 @@ from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed, pack, unpack
 from umber_compass.document import about
-from umber_compass.picture.seen import Seen, whole
+from umber_compass.picture.seen import whole
 from umber_compass.plan.model import Plan, Study
-from umber_compass.steps.pipeline import (
-    Derived,
-    Pipeline,
-    painted_through,
-    seen_on,
-    seen_picture,
-)
+from umber_compass.steps.pictures import SeenForms, painted_through, seen_on, seen_picture
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.views import VIEWS
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.worker import Urgency
@@ -56,7 +51,7 @@ class Cards(QObject):
         super().__init__(desk)
         self._desk = desk
         self._known: dict[str, _Known] = {}
-        self._seen: dict[int, tuple[object, Look, Seen]] = {}  # by the id of what is painted
+        self._seen: dict[int, tuple[object, Look, SeenForms]] = {}  # by the id of what is painted
         self._look = Look(320, "")
         self._wanted: tuple[str, ...] = ()
         self._open = False
@@ -139,7 +134,7 @@ class Cards(QObject):
         levels = unpack(packed)
         return pack(VIEWS[look.view].see(levels, about(derived, levels.shape)))
 
-    def _grid(self, derived: Derived, look: Look) -> Seen:
+    def _grid(self, derived: Derived, look: Look) -> SeenForms:
         """What cards of a width show of the codes a study is painted through."""
         of = painted_through(derived)
         known = self._seen.get(id(of))

@@ -14,8 +14,9 @@ from umber_compass.colour.spaces import (
     polar,
     value_of_luminance,
 )
-from umber_compass.picture.light import Lights, Tint, lights_of, tinted, tinting
-from umber_compass.plan.model import Rig
+from umber_compass.picture.light import Lights, lights_of
+from umber_compass.picture.tint import Tint, tinted, tinting
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.light.exposure import light_at
 from umber_compass.steps.ramps.recipes.recipe import (
     Ask,

@@ -5,7 +5,8 @@ from functools import partial
 from msgspec.structs import replace
 
 from umber_compass.plan.light_edits import rig_of, with_rig
-from umber_compass.plan.model import Lamp, Plan
+from umber_compass.plan.model import Plan
+from umber_compass.plan.rig import Lamp
 from umber_compass.steps.studies.grow_rule import GrowContext, GrowRule, Version
 
 

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
 from umber_compass.colour.gamut import fit
 from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.spaces import encode, to_hex
-from umber_compass.plan.model import Rig
+from umber_compass.plan.rig import Rig
 from umber_compass.steps.light.lamps import MOST_DEG, Angles, angles_of, direction_of
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import NumberField, Of, TextField

@@ -10,7 +10,7 @@ from umber_compass.plan.edits import region
 from umber_compass.plan.light_edits import (
     set_lamp,
 )
-from umber_compass.plan.model import Anchor, Direction, Rig
+from umber_compass.plan.rig import Anchor, Direction, Rig
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived

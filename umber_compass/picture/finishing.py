@@ -1,0 +1,105 @@
+"""What surfaces' finishes do with the light that arrives on them (finish.py has their numbers)."""
+
+from collections.abc import Mapping
+from typing import NamedTuple, TypeAlias
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.picture.finish import Finish
+from umber_compass.picture.light import Lights, Surface, unit
+from umber_compass.picture.ways import WAYS, Planar, Row, reached
+
+Ints: TypeAlias = npt.NDArray[np.intp]
+Parts: TypeAlias = Mapping[Finish, Ints]  # which places have which finish, matte ones left out
+
+_THROUGH = (1.15, 1.1, 0.6)  # what comes through a leaf or a wing is warmer (studio rule)
+_EVEN = 0.8  # what a wholly rough surface takes of a lamp, whichever way it turns
+_HORIZON, _BROAD = 0.12, (0.80, 0.14)  # of a mirror: width in r_y; where its highlight begins
+_VIEW = (0.0, 0.0, 1.0)
+
+
+class Gloss(NamedTuple):
+    """Highlights: light that is added whatever the local colour is."""
+
+    at: Ints  # (k,)
+    light: Planar  # (3, k), at exposure 1
+
+
+def on_key(taken: Row, cosine: Row, parts: Parts) -> Row:
+    """How much of the key's light surfaces take, (n,), as their finishes have it. In place."""
+    for finish, at in parts.items():
+        if finish.rough:
+            even = np.minimum(np.maximum(cosine[at], 0) * 4, np.float32(_EVEN))
+            taken[at] += np.float32(finish.rough) * (np.maximum(even, taken[at]) - taken[at])
+        if finish.mirror:
+            taken[at] *= np.float32(1 - finish.mirror)
+    return taken
+
+
+def on_rest(rest: Planar, surface: Surface, cosine: Row, lights: Lights, parts: Parts) -> Planar:
+    """The light beside the key's, (3, n), as finishes have it: what goes round the edge of skin,
+    what comes through thin things, what metal mirrors. In place."""
+    key = lights.key.light
+    for finish, at in parts.items():
+        t = cosine[at]
+        if any(finish.wrap):
+            away = np.clip(1 - 2 * np.maximum(t, 0), 0, 1)
+            for i, (wrap, shade) in enumerate(zip(finish.wrap, finish.shade, strict=True)):
+                rest[i, at] *= 1 + np.float32(shade - 1) * away
+                rest[i, at] += np.float32(key[i]) * (reached(t, wrap) - np.maximum(t, 0))
+        if finish.through:
+            behind = np.maximum(-t, 0) * np.float32(finish.through)
+            for i, tint in enumerate(_THROUGH):
+                rest[i, at] += behind * np.float32(key[i] * tint)
+        if finish.mirror:
+            _mirror(rest, surface, lights, finish, at)
+    return rest
+
+
+def _mirror(rest: Planar, surface: Surface, lights: Lights, finish: Finish, at: Ints) -> None:
+    """Sky above, ground below, a dark horizon between them, by where the mirrored view goes."""
+    down = 2 * surface.normal[2, at] * surface.normal[1, at]
+    above = _smooth((-down - np.float32(0.02)) / np.float32(_HORIZON))
+    below = (1 - above) * _smooth((down + np.float32(0.05)) / np.float32(0.5))
+    ground = lights.ambient if lights.ground is None else lights.ground
+    high = above * (np.float32(0.55) + np.float32(0.6) * np.clip(-down, 0, 1))
+    share, open_ = np.float32(finish.mirror), surface.occlusion[at]
+    for i in range(3):
+        seen = high * np.float32(1.5 * lights.ambient[i]) + below * np.float32(0.75 * ground[i])
+        rest[i, at] = (1 - share) * rest[i, at] + share * np.float32(1.5) * seen * open_
+
+
+def gloss(surface: Surface, cosine: Row, lights: Lights, parts: Parts) -> Gloss | None:
+    """The key's highlights on what is shiny; None where there are none."""
+    if not lights.highlights or not lights.key.light.any():
+        return None
+    found = [(at, _highlight(surface, lights, f, at)) for f, at in parts.items() if f.gloss]
+    if not found:
+        return None
+    at = np.concatenate([a for a, _ in found])
+    strength = np.concatenate([s for _, s in found]) * (cosine[at] > -0.05) * surface.turned[at]
+    some = strength > 1e-3
+    at, strength = at[some], strength[some]
+    light = strength * lights.key.light.astype(np.float32)[:, None]
+    return Gloss(at, np.asarray(light, np.float32))
+
+
+def _highlight(surface: Surface, lights: Lights, finish: Finish, at: Ints) -> Row:
+    normal = surface.normal[:, at]
+    if finish.mirror:
+        mirrored = [2 * normal[2] * normal[i] - _VIEW[i] for i in range(3)]
+        along = sum(m * np.float32(d) for m, d in zip(mirrored, lights.key.direction, strict=True))
+        begin, wide = _BROAD
+        return np.asarray(np.float32(finish.gloss) * _smooth((along - begin) / wide), np.float32)
+    half = unit(tuple(d + v for d, v in zip(lights.key.direction, _VIEW, strict=True)))  # type: ignore[arg-type]  # three of them
+    turn = np.clip(sum(n * np.float32(h) for n, h in zip(normal, half, strict=True)), 0, 1)
+    shine = np.asarray(turn ** np.float32(finish.exponent), np.float32)
+    if WAYS[lights.way].steps:  # a shape of its own, as a painter sets it
+        shine = _smooth((shine - np.float32(0.35)) / np.float32(0.3))
+    return np.asarray(np.float32(finish.gloss) * shine, np.float32)
+
+
+def _smooth(step: Row) -> Row:
+    step = np.clip(step, 0, 1)
+    return np.asarray(step * step * (3 - 2 * step), np.float32)

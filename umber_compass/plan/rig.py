@@ -1,0 +1,96 @@
+"""The rig: the lamps a picture is lit by, and how their light is drawn."""
+
+from typing import Annotated, Literal, TypeAlias
+
+from msgspec import Meta
+
+from umber_compass.plan.terms import Hex, Id, Record, Share, Way
+
+Strength: TypeAlias = Annotated[float, Meta(ge=0, le=1000)]  # percent of the lamp's colour
+Percent: TypeAlias = Annotated[float, Meta(ge=0, le=100)]
+LampName: TypeAlias = Annotated[str, Meta(pattern=r"\A[a-z][a-z0-9-]{0,39}\Z")]
+Rank: TypeAlias = Annotated[int, Meta(ge=1, le=99)]
+Part: TypeAlias = Annotated[float, Meta(ge=-1, le=1)]
+Direction: TypeAlias = tuple[Part, Part, Part]  # toward the lamp: x right, y down, z to the viewer
+Anchor: TypeAlias = Literal["lit", "halftone", "mean"]
+Exposed: TypeAlias = Literal["planned", "region", "off"]
+Volume: TypeAlias = Literal["medium", "big"]  # forms as they are, or drawn together
+Exaggeration: TypeAlias = Annotated[float, Meta(ge=0, le=2)]
+
+
+class Ambient(Record, frozen=True, kw_only=True):
+    """Light from everywhere: from the sky above, and thrown back by the ground below."""
+
+    hex: Hex = "#b3cfe4"  # the sky's
+    strength: Strength = 65.0
+    on: bool = True
+    ground: Hex | None = None  # None: the floor's own colour
+    bounce: Exaggeration = 1.0  # times what the ground throws back
+
+
+class Spot(Record, frozen=True, kw_only=True):
+    """Where a lamp near by shines: a place, and how far it reaches."""
+
+    x: Share = 0.5
+    y: Share = 0.4
+    radius: Annotated[float, Meta(ge=0.02, le=2)] = 0.25  # of the picture's width
+    falloff: Share = 0.6  # of the radius over which it gives way
+
+
+class Lamp(Record, frozen=True, kw_only=True):
+    """Light from one side. Softness widens the place where light turns to shadow."""
+
+    name: LampName = "key"
+    rank: Rank = 1  # 1 leads
+    hex: Hex = "#ffd9a0"
+    strength: Strength = 90.0
+    direction: Direction = (-0.6, -0.5, 0.6244998)
+    softness: Share = 0.4
+    on: bool = True
+    spares: tuple[Id, ...] = ()  # regions that it does not light
+    edge_hex: Hex = "#ff7a4a"
+    edge: Percent = 0.0  # a tint just inside the border of its light
+    spot: Spot | None = None  # None: far away, it lights everything
+
+
+class Terminator(Record, frozen=True, kw_only=True):
+    """A tint where light turns to shadow."""
+
+    hex: Hex = "#c8505a"
+    strength: Percent = 0.0
+
+
+class Glow(Record, frozen=True, kw_only=True):
+    """What regions that glow throw on what is near."""
+
+    strength: Strength = 60.0
+    reach: Annotated[float, Meta(ge=0.02, le=1)] = 0.18  # of the picture's width
+
+
+class Rig(Record, frozen=True, kw_only=True):
+    """The lights. While it is off the picture is flat. Lamps have names of their own."""
+
+    on: bool = True
+    way: Way = "painter"
+    shadows: bool = True  # whether the key casts them
+    highlights: bool = True  # on what is shiny
+    ambient: Ambient = Ambient()
+    lamps: Annotated[tuple[Lamp, ...], Meta(min_length=1, max_length=12)] = (Lamp(),)
+    terminator: Terminator = Terminator()
+    crevice: Percent = 28.0  # of what closeness takes
+    anchor: Anchor = "lit"
+    exposed: Exposed = "planned"
+    fixed: Annotated[float, Meta(ge=0.001, le=1000)] = 0.8  # the exposure while that is off
+    held: Id | None = None  # the region whose value the exposure holds
+    volume: Volume = "medium"
+    reaches_far: bool = False  # whether lamps light sky and sea too
+    glow: Glow = Glow()
+
+    @property
+    def key(self) -> Lamp:
+        """The lamp that leads: the first of the lowest rank."""
+        return min(self.lamps, key=lambda lamp: lamp.rank)
+
+    def lamp(self, name: str) -> Lamp:
+        """The lamp with a name. Raises StopIteration where there is none."""
+        return next(lamp for lamp in self.lamps if lamp.name == name)
