@@ -26,6 +26,17 @@ def _budget(most: int | None) -> Words:
 _LIT = (("study.rig.on", True),)
 _SIZE = (("brief.width_cm", None), ("brief.distance_cm", None))
 _VERDICTS = {"kept": "keep the study", "rejected": "reject the study", "": "take a verdict back"}
+_WAYS = {
+    "soft": "draw light softly",
+    "painter": "draw light and shade as a painter",
+    "two-tones": "draw in two tones",
+    "three-tones": "draw in three tones",
+}
+_EXPOSED = {
+    "planned": "hold the planned values",
+    "region": "hold the value of one region",
+    "off": "hold no values",
+}
 _SHADING_HUE = {
     "kept": "let shading that keeps its hue",
     "cool-warm": "let shading that cools and warms",
@@ -127,6 +138,10 @@ _ROWS = (
                   "How far each step’s hue turns: darker to the cool side, lighter to the warm.",
                   "°"), "auto"),
 
+    Setting("region.REGION.edge", "regions[].edge", "turn light to shade on {name}",
+            "how softly light turns to shade on it, or auto as the way has it", "0-1",
+            Field("Edge", "How softly light turns to shade on it: 0 like a crease, 100 like a"
+                  " cloud.", " %", 5, times=100), "auto"),
     Setting("region.REGION.vary", "study.variations[].strength", "vary {name} by {n:.0%}",
             "how much a second and a third colour near its own vary it, in soft patches", "0-2"),
     Setting("region.REGION.vary-seed", "study.variations[].seed", "other patches for {name}",
@@ -136,6 +151,39 @@ _ROWS = (
             "whether the picture is lit"),
     Setting("light.anchor", "study.rig.anchor", "hold the {n} to the planned value",
             "what the exposure holds to the planned values", also=_LIT),
+    Setting("light.way", "study.rig.way", _WAYS, "how light and shade are drawn", also=_LIT),
+    Setting("light.highlights", "study.rig.highlights",
+            {True: "set highlights on what is shiny", False: "leave highlights out"},
+            "whether shiny things have highlights", also=_LIT),
+    Setting("light.volume", "study.rig.volume",
+            {"big": "draw forms as big volumes", "medium": "keep medium forms"},
+            "whether small forms are drawn together", also=_LIT),
+    Setting("light.exposed", "study.rig.exposed", _EXPOSED,
+            "what the exposure holds: planned values of all, of one region, or nothing", also=_LIT),
+    Setting("light.exposure", "study.rig.fixed", "expose by {n:.2f}",
+            "how much light is let in while nothing is held", "times",
+            also=(*_LIT, ("study.rig.exposed", "off"))),
+    Setting("light.held", "study.rig.held", "hold the value of one region",
+            "the region whose value the exposure holds", none="none",
+            also=(*_LIT, ("study.rig.exposed", "region"))),
+    Setting("light.far", "study.rig.reaches_far",
+            {True: "let lamps reach sky and sea", False: "keep lamps off sky and sea"},
+            "whether lamps light what is far away", also=_LIT),
+    Setting("shadows", "study.rig.shadows",
+            {True: "let things cast shadows", False: "let nothing cast a shadow"},
+            "whether the key casts shadows", also=_LIT),
+    Setting("bounce", "study.rig.ambient.bounce", "throw back {n:.0%} from the ground",
+            "how much the ground throws back, 1 as it would", "times",
+            Field("Bounce", "How much light the ground throws back into the shade: 100 % as it"
+                  " would, more to exaggerate.", " %", 10, times=100), also=_LIT),
+    Setting("ambient.ground", "study.rig.ambient.ground", "colour the ground’s light {n}",
+            "what colour the ground throws back; auto for the floor’s own", none="auto", also=_LIT),
+    Setting("ambient.sky", "study.rig.ambient.hex", "colour the sky’s light {n}",
+            "the sky’s light; another name for ambient.colour", also=_LIT),
+    Setting("glow.strength", "study.rig.glow.strength", "let what glows shine at {n:.0f} %",
+            "how strongly what glows lights what is near", "%", also=_LIT),
+    Setting("glow.reach", "study.rig.glow.reach", "let glow reach {n:.0%} of the width",
+            "how far that light reaches", "of the picture’s width, 0-1", also=_LIT),
     Setting("ambient.colour", "study.rig.ambient.hex", "colour ambient {n}",
             "the ambient light’s colour", also=_LIT),
     Setting("ambient.strength", "study.rig.ambient.strength", "set ambient to {n:.0f} %",
@@ -158,6 +206,12 @@ _ROWS = (
             Field("Softness",
                   "0 is a hard sun, 100 an overcast sky: how far light reaches round forms.",
                   " %", 5, times=100), also=_LIT),
+    Setting("lamp.LAMP.rank", "study.rig.lamps[].rank", "rank {name} {n}",
+            "which lamp leads: the lowest is the key", also=_LIT),
+    Setting("lamp.LAMP.edge", "study.rig.lamps[].edge", "tint the edge of {name} by {n:.0f} %",
+            "how strong a thin tint lies inside the border of its light", "%", also=_LIT),
+    Setting("lamp.LAMP.edge-colour", "study.rig.lamps[].edge_hex", "tint the edge of {name} {n}",
+            "the colour of that tint", also=_LIT),
     Setting("lamp.LAMP.on", "study.rig.lamps[].on",
             {True: "switch {name} on", False: "switch {name} off"}, "whether it is on", also=_LIT),
 )

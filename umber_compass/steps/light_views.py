@@ -10,6 +10,7 @@ import numpy as np
 from umber_compass.colour.blending import blend
 from umber_compass.colour.packed import Levels, Packed
 from umber_compass.colour.spaces import to_bytes
+from umber_compass.picture.finish import Finish
 from umber_compass.picture.indexed import paint
 from umber_compass.picture.light import Lights
 from umber_compass.picture.relit import Ends, arriving, light_up, local_light, paint_exact
@@ -34,6 +35,7 @@ class LightView(NamedTuple):
     title: str
     says: str
     part: Callable[[Lights], Lights] | None  # None: no light at all, the flat picture
+    shows: tuple[str, ...] = ("glow", "sky")  # of what no lamp reaches, what is seen all the same
     layer: str = ""  # a layer's mode over the sketch's own grey, instead of light
     plaster: bool = False  # as if everything were of one white
     families: bool = False  # what is in the light and what in shade, in two greys
@@ -52,7 +54,9 @@ LIGHT_VIEWS = {
     v.name: v
     for v in (
         LightView("flat", "Flat", "local colours without light", None),
-        LightView("lights-off", "Lights off", "local colours, every lamp off", _lights_off),
+        LightView(
+            "lights-off", "Lights off", "local colours, every lamp off", _lights_off, shows=()
+        ),
         LightView(
             "ambient-only",
             "Ambient only",
@@ -64,6 +68,7 @@ LIGHT_VIEWS = {
             "Key only",
             "the key light alone",
             lambda lights: lights.only(lamp=lights.key.name),
+            ("glow",),
         ),
         LightView(
             "plaster", "Plaster", "light alone, as on white plaster", _as_it_is, plaster=True
@@ -75,9 +80,9 @@ LIGHT_VIEWS = {
             _as_it_is,
             families=True,
         ),
-        LightView("layer-colour", "Colour layer", "colour over your grey", None, "color"),
-        LightView("layer-multiply", "Multiply", "your grey times colour", None, "multiply"),
-        LightView("layer-overlay", "Overlay", "colour laid over your grey", None, "overlay"),
+        LightView("layer-colour", "Colour layer", "colour over your grey", None, layer="color"),
+        LightView("layer-multiply", "Multiply", "your grey times colour", None, layer="multiply"),
+        LightView("layer-overlay", "Overlay", "colour laid over your grey", None, layer="overlay"),
     )
 }
 
@@ -88,7 +93,9 @@ def light_view(name: str) -> LightView | None:
         return LIGHT_VIEWS.get(name)
     lamp = name[len(LAMP) :]
     title = f"{lamp[:1].upper()}{lamp[1:]} only"
-    return LightView(name, title, "one lamp alone", lambda lights: lights.only(lamp=lamp))
+    return LightView(
+        name, title, "one lamp alone", lambda lights: lights.only(lamp=lamp), ("glow",)
+    )
 
 
 def in_part(derived: Derived, name: str) -> Packed:
@@ -103,11 +110,16 @@ def in_part(derived: Derived, name: str) -> Packed:
         ends = Ends(*(np.full(count, c, np.uint32) for c in (_IN_LIGHT, _IN_SHADE)))
         return in_ends(derived, derived.buffers, forms, ends, lights)
     alone = lights._replace(exposure=1.0)
+    told = told._replace(parts={f: at for f, at in told.parts.items() if _is_shown(f, view)})
     light = arriving(derived.buffers, alone, told, derived.shadow_by_code)
     packed, both = light_up(derived.buffers, local_light(_table(derived, view)), light, lights)
     if both is None:
         return paint_gathered(derived.buffers, packed)
     return in_ends(derived, derived.buffers, forms, both, lights)
+
+
+def _is_shown(finish: Finish, view: LightView) -> bool:
+    return finish.lit or finish.name in view.shows
 
 
 def _table(derived: Derived, view: LightView) -> Levels:
@@ -144,6 +156,7 @@ def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
         return _unlit(derived, name)
     if view.families:
         return in_part(derived, name)
-    own = exact._replace(lights=view.part(exact.lights))
+    kept = {n: f for n, f in exact.finishes.items() if _is_shown(f, view)}
+    own = exact._replace(lights=view.part(exact.lights), finishes=kept)
     labels, table = derived.drawing.labels, _table(derived, view)
     return paint_exact(derived.buffers, derived.indexed, table, labels, own, tick)

@@ -12,7 +12,6 @@ from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import form_wishes
 from umber_compass.picture.indexed import index_drawing, region_shares
-from umber_compass.picture.pieces import Pieces
 from umber_compass.picture.ways import WAYS
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_in
@@ -43,6 +42,7 @@ from umber_compass.steps.light.standing import (
     exact_shadows,
     members_of,
     parts_before,
+    pieces_in,
     receivers,
     sampled,
     shadow_by_code,
@@ -87,6 +87,17 @@ _DARK, _LIGHT = "rules:extremes.dark", "rules:extremes.light"
 _LEAST_BORDER, _ARC = "rules:figure-merges.border", "rules:hue-off-scheme.arc"
 
 
+# What shadows are cast from, and by which key.
+_CASTING = (
+    "pieces", "standees", "standing", "parts_before",
+    "rig.key.direction", "rig.key.softness", "casts",
+)  # fmt: skip
+_EXACTLY = (
+    "lit", "whole_forms", "exact_shadows", "receivers", "buffers", "finishes", "spares", "edges",
+)  # fmt: skip
+_TOLD = (
+    "buffers", "finishes", "spares", "edges", "rig.way", "rig.key.softness", "casts",
+)  # fmt: skip
 _AS_IT_IS = Shading()
 
 
@@ -136,32 +147,15 @@ class Derived:
         stands_in=("drawing", "axes"),
     )
     # What stands where, and the shadows it casts.
+    pieces = stage(pieces_in, "buffers")
     guessed = stage(guess, "pieces", "regions")
     standing = stage(standing, "pieces", "guessed", "scene", "regions")
     members = stage(members_of, "standing", settles=True)
     standees = slow_stage(standees, "pieces", "members", stands_in=("pieces",))
     parts_before = stage(parts_before, "pieces", "members", "form_wishes")
     casts = stage(casts, "rig.key", "rig.shadows")
-    shadows = stage(
-        shadows,
-        "pieces",
-        "standees",
-        "standing",
-        "parts_before",
-        "rig.key.direction",
-        "rig.key.softness",
-        "casts",
-    )
-    exact_shadows = stage(
-        exact_shadows,
-        "pieces",
-        "standees",
-        "standing",
-        "parts_before",
-        "rig.key.direction",
-        "rig.key.softness",
-        "casts",
-    )
+    shadows = stage(shadows, *_CASTING)
+    exact_shadows = stage(exact_shadows, *_CASTING)
     receivers = stage(receivers, "standing", "buffers", "regions")
     sampled = stage(sampled, "buffers", "drawing.labels", "receivers")
     shadow_by_code = stage(shadow_by_code, "sampled", "shadows")
@@ -172,32 +166,13 @@ class Derived:
         ground_colour, "standing", "colours", "shares", "rig.ambient.bounce", settles=True
     )
     rig_lights = stage(rig_lights, "rig", "ground")
-    told = stage(
-        told_codes,
-        "buffers",
-        "finishes",
-        "spares",
-        "edges",
-        "rig.way",
-        "rig.key.softness",
-        "casts",
-    )
+    told = stage(told_codes, *_TOLD)
     whole_forms = stage(whole_forms, "buffers", "drawing.labels")
     arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
     held = stage(held_by_regions, "buffers", "indexed", "regions")
     anchored = stage(anchored, "buffers", "arriving", "rig")
     lit = stage(in_light, "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig")
-    exact_light = stage(
-        exact_light,
-        "lit",
-        "whole_forms",
-        "exact_shadows",
-        "receivers",
-        "buffers",
-        "finishes",
-        "spares",
-        "edges",
-    )
+    exact_light = stage(exact_light, *_EXACTLY)
     wishes = stage(held_wishes, "wished", "rules")
     ink = stage(ink_regions, "regions", "colours", "wishes", "rules", settles=True)
     ink_labels = stage(ink_labels, "regions", "ink", settles=True)
@@ -242,18 +217,13 @@ class Derived:
     needed = stage(colours_needed, "colours")
     budget = stage(budget_of, "planned_budget", "rules:budget.colours")
     lights = stage(lights_for, "lit", "rig_lights", "rig", "colours", "shares")
-    chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights", "casts")
+    chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights", "casts", "finishes")
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")
 
     @property
     def buffers(self) -> SurfaceBuffers | None:
         """The surface buffers the picture is lit on; None while it is flat."""
         return self.built if self.rig.on else None
-
-    @property
-    def pieces(self) -> Pieces | None:
-        """The connected pieces of the sketch; None while it is flat."""
-        return None if self.buffers is None else self.buffers.pieces
 
     @property
     def adjacency(self) -> Adjacency:

@@ -65,7 +65,9 @@ def chart_rows(derived: Derived) -> list[tuple[str, str, str]]:
     by_region: dict[str, list[tuple[str, str, str]]] = {}
     for row in derived.chart or ():
         named = [(row.local.hex, row.name, "local")]
-        named += [(row.places[p.name].hex, row.name, p.title) for p in PLACES]
+        named += [
+            (row.places[p.name].hex, row.name, p.title) for p in PLACES if p.name in row.places
+        ]
         by_region.setdefault(row.region, []).extend(named)
     return [entry for region_id in derived.families for entry in by_region.get(region_id, ())]
 

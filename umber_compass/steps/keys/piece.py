@@ -5,11 +5,12 @@ from typing import Any
 from umber_compass.colour.wheels import WHEELS
 from umber_compass.plan.edits import Edit, study
 from umber_compass.plan.first_edits import set_lights
-from umber_compass.plan.light_edits import rig_of, set_lamp
+from umber_compass.plan.light_edits import rig_of, set_lamp, with_lamp, with_rig
 from umber_compass.plan.model import Plan
 from umber_compass.plan.moods import MOODS
 from umber_compass.plan.practice_edits import set_practice, set_rule
 from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
+from umber_compass.plan.rigs import KINDS
 from umber_compass.plan.setting import CHOICE, NUMBER, TEXT, Kind
 from umber_compass.plan.study_edits import choose_study, set_mood
 from umber_compass.plan.terms import Slot
@@ -18,6 +19,7 @@ from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
 from umber_compass.steps.keys.key import Group, Key, from_table, only
+from umber_compass.steps.light.contrast import LEAST, MOST, contrast_of, set_contrast
 from umber_compass.steps.light.lamps import MOST_DEG, Angles, angles_of, direction_of
 from umber_compass.words import Refusal, words
 
@@ -54,18 +56,34 @@ def _level(plan: Plan, slot: str) -> float:
 
 def _lamp_named(plan: Plan, text: str) -> str:
     names = [lamp.name for lamp in rig_of(plan).lamps]
-    if text not in names:
-        raise Refusal(f"lamp.{text}"[:60], words("is no lamp here; take {k}", k=", ".join(names)))
+    if text not in names and text not in KINDS:
+        known = ", ".join(dict.fromkeys((*names, *KINDS)))
+        raise Refusal(f"lamp.{text}"[:60], words("is no lamp here; take {k}", k=known))
     return text
 
 
 def _angles_now(plan: Plan, lamp: str) -> Angles:
-    return angles_of(rig_of(plan).lamp(lamp).direction)
+    return angles_of(with_lamp(rig_of(plan), lamp).lamp(lamp).direction)
 
 
 def _with_angles(plan: Plan, lamp: str, **changes: Any) -> Edit:
     text = words("set {lamp}’s place", lamp=lamp)
     return set_lamp(lamp, text, direction=direction_of(_angles_now(plan, lamp)._replace(**changes)))
+
+
+def _adding(key: Key) -> Key:
+    """A key of a lamp that adds the lamp where the rig has none of its name."""
+
+    def edit(plan: Plan, lamp: str, value: Any) -> Edit:
+        there = with_rig(plan, with_lamp(rig_of(plan), lamp))
+        inner = key.edit(there, lamp, value)
+
+        def change(now: Plan) -> Plan:
+            return inner.change(with_rig(now, with_lamp(rig_of(now), lamp)))
+
+        return inner._replace(change=change)
+
+    return key._replace(edit=edit)
 
 
 def _listed(text: str) -> list[str]:
@@ -111,11 +129,18 @@ SLOTS = Group((
     from_table("slot.SLOT.arc", now=_arc),
 ), "SLOT", lambda plan: wished_shares(study(plan).scheme), _slot_named)
 RIG = Group((
-    *map(from_table, ("light.on", "light.anchor")),
-    *map(from_table, ("ambient.colour", "ambient.strength", "ambient.on")),
+    *map(from_table, ("light.on", "light.way", "light.anchor")),
+    Key("light.contrast", Kind(NUMBER, "L* from light to shade", LEAST, MOST),
+        "by how much value drops from light to shade, on a local colour of L* 60",
+        lambda p, _: contrast_of(rig_of(p)), lambda p, _, x: set_contrast(x)),
+    *map(from_table, ("light.highlights", "light.volume", "light.exposed", "light.exposure",
+                      "light.held", "light.far", "shadows", "bounce")),
+    *map(from_table, ("ambient.colour", "ambient.sky", "ambient.ground", "ambient.strength",
+                      "ambient.on")),
+    *map(from_table, ("glow.strength", "glow.reach")),
     *map(from_table, ("terminator.colour", "terminator.strength", "crevice")),
 ), "", lambda plan: ("",), only)
-LAMPS = Group((
+LAMPS = Group(tuple(map(_adding, (
     *map(from_table, ("lamp.LAMP.colour", "lamp.LAMP.strength")),
     Key("lamp.SUBJECT.angle", Kind(NUMBER, "° clockwise from above", 0, 360),
         "where round the picture it stands",
@@ -123,5 +148,6 @@ LAMPS = Group((
     Key("lamp.SUBJECT.off-front", Kind(NUMBER, "° off the front", 0, MOST_DEG),
         "how far it stands from the viewer’s axis",
         lambda p, n: _angles_now(p, n).off_deg, lambda p, n, x: _with_angles(p, n, off_deg=x)),
-    *map(from_table, ("lamp.LAMP.softness", "lamp.LAMP.on")),
-), "LAMP", lambda plan: (lamp.name for lamp in rig_of(plan).lamps), _lamp_named)
+    *map(from_table, ("lamp.LAMP.softness", "lamp.LAMP.rank", "lamp.LAMP.edge",
+                      "lamp.LAMP.edge-colour", "lamp.LAMP.on")),
+))), "LAMP", lambda plan: (lamp.name for lamp in rig_of(plan).lamps), _lamp_named)

@@ -1,5 +1,6 @@
 """The paint chart: every material's colours in the plan's light, by named places on its form."""
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
 import numpy as np
@@ -12,7 +13,7 @@ from umber_compass.colour.spaces import (
     to_bytes,
     value_of_luminance,
 )
-from umber_compass.picture.finish import Finish, finish_of
+from umber_compass.picture.finish import FINISHES, Finish
 from umber_compass.picture.light import Lights, Surface, unit
 from umber_compass.picture.relit import Lit, local_light
 from umber_compass.picture.shade import shade
@@ -113,18 +114,19 @@ def chart(
     lit: Lit | None,
     lights: Lights,
     casts: bool,
+    finishes: Mapping[int, Finish],
     tick: Tick = idle,
 ) -> list[Row]:
     """Every region's colours in the light, in the plan's order; a gradient's ends apart."""
     rows: list[tuple[str, str, Measured, float | None]] = []
-    finishes: list[Finish] = []
+    made: list[Finish] = []
     for region in regions:
         rest = lit.rest[region.id] if lit is not None else None
         ends = colours[region.id].ends
         for end, said in zip(ends, end_names(planned[region.id]), strict=True):
             rows.append((region.id, region.name + said, end, rest))
-            finishes.append(finish_of(region.material))
-    places = _places([row[2] for row in rows], finishes, lights, places_in(lights, casts))
+            made.append(finishes.get(region.label, FINISHES["matte"]))
+    places = _places([row[2] for row in rows], made, lights, places_in(lights, casts))
     return [
         Row(r, n, end, there, rest) for (r, n, end, rest), there in zip(rows, places, strict=True)
     ]

@@ -41,6 +41,11 @@ class Standing(NamedTuple):
     grounds: Mapping[str, Ground]  # by region id
 
 
+def pieces_in(buffers: SurfaceBuffers | None) -> Pieces | None:
+    """The connected pieces of a sketch; None while it is flat."""
+    return None if buffers is None else buffers.pieces
+
+
 def standing(
     pieces: Pieces | None, guessed: Guessed | None, scene: Scene, regions: tuple[Region, ...]
 ) -> Standing | None:

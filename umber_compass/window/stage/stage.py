@@ -20,6 +20,7 @@ from umber_compass.window.stage.lamp_marks import LampMark
 from umber_compass.window.stage.outline import Outline
 from umber_compass.window.stage.panning import Panning
 from umber_compass.window.stage.tags import Covers, Placed, Tag
+from umber_compass.window.stage.thing_marks import ThingHandles
 from umber_compass.window.widgets.holding import Holding
 from umber_compass.window.widgets.theme import THEME, font
 
@@ -47,6 +48,8 @@ class Stage(Holding, DrawnOn):
     began = Signal()
     ended = Signal()
     neck_pressed = Signal(int)
+    thing_moved = Signal(str, str, float)  # what of it, its id, the share it is moved to
+    thing_pressed = Signal(float, float)  # shares of width and height, while things are marked
 
     def __init__(self) -> None:
         super().__init__()
@@ -66,6 +69,7 @@ class Stage(Holding, DrawnOn):
         self.lamps: list[LampMark] = []
         self._held_lamp = ""
         self.axis = AxisHandles()
+        self.things = ThingHandles()
 
     def mark(
         self,
@@ -111,6 +115,7 @@ class Stage(Holding, DrawnOn):
         tags.paint(painter, self._places(frame))
         focus_marks.paint(painter, self.focus_marks, frame)
         self.axis.paint(painter, frame)
+        self.things.paint(painter, frame)
         neck_marks.paint(painter, _gaps(self), frame)
         self.hand.paint(painter)
         lamp_marks.paint(painter, self.lamps, frame, self.hasFocus())
@@ -150,6 +155,10 @@ class Stage(Holding, DrawnOn):
             self.began.emit()
         elif self.axis.press(event.position(), self.frame()):
             return
+        elif self.things.press(event.position(), self.frame()):
+            self.began.emit()
+        elif self.things.is_open and _press_thing(self, event.position()):
+            return
         elif (neck := neck_marks.hit(_gaps(self), event.position(), self.frame())) is not None:
             if self.looked_gaps is None:
                 self.neck_pressed.emit(neck.number)
@@ -165,12 +174,18 @@ class Stage(Holding, DrawnOn):
         elif self.axis.held is not None:
             self.axis.move(event.position(), self.frame())
             self.update()
+        elif (handle := self.things.held) is not None:
+            value = self.things.value_at(event.position(), self.frame())
+            self.thing_moved.emit(handle.what, handle.thing, value)
         elif self.hand.is_held:
             self.hand.move(event.position())
             self.update()
         else:
             over = lamp_marks.hit(self.lamps, event.position(), self.frame()) is not None
             over = over or self.axis.hit(event.position(), self.frame()) is not None
+            over = over or self.things.hit(event.position(), self.frame()) is not None
+            if self.things.point_at(event.position(), self.frame()):
+                self.update()
             self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
             self.pointed.emit(*self.to_picture(event.position()))
 
@@ -187,6 +202,9 @@ class Stage(Holding, DrawnOn):
         turned = self.axis.release()
         if turned is not None:
             self.axis_moved.emit(turned)
+        if self.things.held is not None:
+            self.things.held = None
+            self.ended.emit()
         if self._held_lamp:
             self._held_lamp = ""
             self._make_room()
@@ -222,3 +240,12 @@ def _gaps(stage: Stage) -> tuple[NeckMark, ...]:
     if not stage.gaps_shown:
         return ()
     return stage.necks if stage.looked_gaps is None else stage.looked_gaps
+
+
+def _press_thing(stage: Stage, at: QPointF) -> bool:
+    """Say which place was pressed while things are marked; gives whether it was a piece that is
+    taken in or out, so that no region is chosen by it."""
+    x, y = stage.to_picture(at)
+    if x >= 0:
+        stage.thing_pressed.emit(x / stage.picture.width(), y / stage.picture.height())
+    return stage.things.takes_pieces

@@ -4,7 +4,8 @@ from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 
 from umber_compass.colour.measured import Measured
-from umber_compass.steps.light.chart import PLACES, Row
+from umber_compass.picture.light import Lights
+from umber_compass.steps.light.chart import PLACES, Place, Row, places_in
 from umber_compass.window.widgets.fields import signed
 from umber_compass.window.widgets.instrument import Hand, Instrument
 from umber_compass.window.widgets.theme import THEME, font
@@ -12,7 +13,7 @@ from umber_compass.window.widgets.under import Under
 from umber_compass.window.widgets.whole_px import paint_coming
 
 ROW, _HEAD, _NAME, _REST = 30, 22, 104, 60  # px
-_COLUMNS = 1 + len(PLACES)
+_TURN_PX = 50  # of width, from which a swatch has room for how far its hue turns
 
 
 class Chart(Instrument):
@@ -28,13 +29,16 @@ class Chart(Instrument):
         self.rows: list[Row] = []
         self._selected = ""
         self._cell = (0, 0)
+        self.places: tuple[Place, ...] = PLACES
         self._seen = QRect()  # the part that is painted
         self.setFixedHeight(_HEAD + 2 * ROW)
 
-    def show_rows(self, rows: list[Row], selected: str) -> None:
-        """The chart of a plan."""
+    def show_rows(self, rows: list[Row], selected: str, lights: Lights, casts: bool) -> None:
+        """The chart of a plan, with the places its light has."""
         self.rows, self._selected = rows, selected
-        self._cell = min(self._cell[0], max(len(rows) - 1, 0)), self._cell[1]
+        self.places = places_in(lights, casts)
+        row, column = self._cell
+        self._cell = min(row, max(len(rows) - 1, 0)), min(column, len(self.places))
         self.setFixedHeight(_HEAD + len(rows) * ROW + 4)
         self.update()
 
@@ -43,13 +47,14 @@ class Chart(Instrument):
 
     def box(self, row: int, column: int) -> QRectF:
         """Where a swatch lies."""
-        width = (self.width() - _NAME - _REST) / _COLUMNS
+        width = (self.width() - _NAME - _REST) / (1 + len(self.places))
         return QRectF(_NAME + column * width, _HEAD + row * ROW, width - 2, ROW - 2)
 
-    def colour(self, row: int, column: int) -> Measured:
-        """What a swatch shows: the local colour, then the places in order."""
+    def colour(self, row: int, column: int) -> Measured | None:
+        """What a swatch shows: the local colour, then the places in order; None where the material
+        has no such place."""
         material = self.rows[row]
-        return material.places[PLACES[column - 1].name] if column else material.local
+        return material.places.get(self.places[column - 1].name) if column else material.local
 
     def paintEvent(self, event: QPaintEvent) -> None:
         self._seen = event.rect()
@@ -58,7 +63,7 @@ class Chart(Instrument):
     def paint(self, painter: QPainter) -> None:
         painter.setFont(font(11))
         painter.setPen(THEME.colour("quiet"))
-        titles = [(self.tr("local"), self.tr("local")), *((p.title, p.short) for p in PLACES)]
+        titles = [(self.tr("local"), self.tr("local")), *((p.title, p.short) for p in self.places)]
         for i, (title, short) in enumerate(titles):
             room = self.box(0, i).width() - 4
             fits = painter.fontMetrics().horizontalAdvance(title) <= room
@@ -82,7 +87,7 @@ class Chart(Instrument):
         name = painter.fontMetrics().elidedText(row.name, Qt.TextElideMode.ElideRight, _NAME - 8)
         middle = Qt.AlignmentFlag.AlignVCenter
         painter.drawText(QRectF(0, _HEAD + i * ROW, _NAME - 6, ROW - 2), middle, name)
-        for column in range(_COLUMNS):
+        for column in range(1 + len(self.places)):
             self._paint_swatch(painter, i, column, row)
         if row.rest is not None:
             painter.setPen(THEME.colour("quiet"))
@@ -93,14 +98,18 @@ class Chart(Instrument):
 
     def _paint_swatch(self, painter: QPainter, i: int, column: int, row: Row) -> None:
         box, colour = self.box(i, column), self.colour(i, column)
+        if colour is None:
+            painter.setPen(THEME.colour("quiet"))
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, "–")
+            return
         painter.fillRect(box, QColor(colour.hex))
         dark = colour.value < 52
         painter.setPen(QColor("white") if dark else QColor("#141414"))
         painter.setFont(font(12))
         inside = box.adjusted(5, 0, -4, 0)
         painter.drawText(inside, Qt.AlignmentFlag.AlignVCenter, f"{colour.value:.0f}")
-        turn = row.turn_deg(PLACES[column - 1].name) if column else None
-        if turn is not None and abs(turn) >= 1:
+        turn = row.turn_deg(self.places[column - 1].name) if column else None
+        if turn is not None and abs(turn) >= 1 and box.width() >= _TURN_PX:
             painter.setFont(font(11))
             right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
             painter.drawText(inside, right, signed(turn) + "°")
@@ -114,7 +123,7 @@ class Chart(Instrument):
         row = int((place.y() - _HEAD) // ROW)
         if not 0 <= row < len(self.rows):
             return None
-        for column in range(_COLUMNS):
+        for column in range(1 + len(self.places)):
             if self.box(row, column).contains(place):
                 return row, column
         return None
@@ -124,7 +133,8 @@ class Chart(Instrument):
         cell, row = self._at(place), int((place.y() - _HEAD) // ROW)
         if not 0 <= row < len(self.rows):
             return Under()
-        return Under(self.rows[row].region, self.colour(*cell).hex if cell is not None else "")
+        colour = None if cell is None else self.colour(*cell)
+        return Under(self.rows[row].region, "" if colour is None else colour.hex)
 
     def pressed(self, hand: Hand) -> None:
         cell, row = self._at(hand.place), int((hand.place.y() - _HEAD) // ROW)
@@ -138,14 +148,16 @@ class Chart(Instrument):
         if not self.rows:
             return False
         row = min(max(self._cell[0] - up, 0), len(self.rows) - 1)
-        self._cell = row, min(max(self._cell[1] + right, 0), _COLUMNS - 1)
+        self._cell = row, min(max(self._cell[1] + right, 0), len(self.places))
         self.update()
         return True
 
     def taken(self) -> bool:
         if self.rows:
             self.chosen.emit(self.rows[self._cell[0]].region)
-            self.copied.emit(self.colour(*self._cell).hex)
+            colour = self.colour(*self._cell)
+            if colour is not None:
+                self.copied.emit(colour.hex)
         return bool(self.rows)
 
     def says(self, place: QPointF) -> str:
@@ -153,6 +165,8 @@ class Chart(Instrument):
         if cell is None:
             return ""
         colour, row = self.colour(*cell), self.rows[cell[0]]
-        where = PLACES[cell[1] - 1].title if cell[1] else self.tr("local")
+        if colour is None:
+            return self.tr("{name} has no such place: it is not shiny").format(name=row.name)
+        where = self.places[cell[1] - 1].title if cell[1] else self.tr("local")
         line = self.tr("{name}, {where}: {hex}, value {value:.0f} L*; a click copies it")
         return line.format(name=row.name, where=where, hex=colour.hex, value=colour.value)

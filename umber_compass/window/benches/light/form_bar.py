@@ -1,5 +1,7 @@
 """The chosen region's form: what it is lit as, with which it is one surface, what it covers."""
 
+from typing import get_args
+
 from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import (
     QComboBox,
@@ -20,7 +22,7 @@ from umber_compass.plan.terms import Form
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
 
-_FORMS = ("auto", "flat", "round", "slope")
+_FORMS = get_args(Form)
 
 
 class FormBar(QWidget):
@@ -61,7 +63,8 @@ class FormBar(QWidget):
         self.form.setToolTip(
             self.tr(
                 "The form it is lit as: auto (grounds flat, figures round), flat as paper, round "
-                "as a loaf, slope as a floor"
+                "as a loaf, slope as a floor, cylinder as a pot, slab as a board, membrane as a "
+                "sail, faceted as a rock"
             )
         )
         self.shared.setToolTip(

@@ -1,29 +1,43 @@
-"""The lamps of the light bench: rows, the chosen one's numbers, volumes in their light, what the
-exposure holds to, the chosen region's form."""
+"""The lamps of the light bench: rows, the chosen one's numbers, other lamps, volumes in their
+light."""
 
+from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from umber_compass.plan.edits import region
+from umber_compass.plan.edits import Edit
 from umber_compass.plan.light_edits import (
+    add_lamp,
+    remove_lamp,
     set_lamp,
+    swap_lamps,
+    swap_warm_and_cool,
 )
-from umber_compass.plan.rig import Anchor, Direction, Rig
+from umber_compass.plan.rig import Direction, Rig
+from umber_compass.plan.rigs import KINDS
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
-from umber_compass.window.bench.bench import quiet
-from umber_compass.window.benches.light.form_bar import FormBar
 from umber_compass.window.benches.light.lamp_bar import LampBar
 from umber_compass.window.benches.light.lamp_rows import LampLine, LampRow
 from umber_compass.window.benches.light.volumes import Volumes
-from umber_compass.window.widgets.fields import signed, take_typed
+from umber_compass.window.widgets.fields import take_typed
+from umber_compass.window.widgets.flow import Flow
+from umber_compass.window.widgets.rows import in_row
 from umber_compass.words import words
 
-_ANCHORS: dict[Anchor, str] = {"lit": "lit side", "halftone": "halftone", "mean": "mean"}
-
+_SAYS = {
+    "second": "a weaker lamp from elsewhere",
+    "rim": "a lamp from behind that draws a bright border",
+    "fill": "a weak light from where you look, into the shade",
+}
+_SWAPS: dict[str, tuple[str, str, Callable[[], Edit]]] = {
+    "ambient": ("Swap warm and cool", "Key and ambient exchange colours", swap_warm_and_cool),
+    "colours": ("Swap colours", "Key and second exchange colours", lambda: swap_lamps("hex")),
+    "ranks": ("Swap ranks", "The second lamp leads, the key follows", lambda: swap_lamps("rank")),
+}
 _FIXED = ("ambient", "terminator", "crevice")  # rows that every rig has, under its lamps
 
 
@@ -46,52 +60,44 @@ class LampPage(QWidget):
         self._list.setSpacing(2)
         column.addLayout(self._list)
         self.rows: dict[str, LampRow] = {}
-        self.lamp_bar, self.volumes, self.form_bar = LampBar(), Volumes(), FormBar()
+        self.lamp_bar, self.volumes = LampBar(), Volumes()
         column.addSpacing(4)
         column.addWidget(self.lamp_bar)
         column.addSpacing(6)
-        column.addWidget(self.volumes, 100)
+        column.addLayout(self._build_more())
         column.addSpacing(6)
-        column.addLayout(self._build_anchors())
-        column.addSpacing(4)
-        column.addWidget(self.form_bar)
+        column.addWidget(self.volumes, 100)
         column.addStretch(1)
         self.lamp_bar.coloured.connect(self._set_colour)
         self.lamp_bar.stood.connect(lambda at: self.move_lamp(self.lamp, at))
         self.lamp_bar.softened.connect(self.edit_wanted)
-        self.form_bar.edit_wanted.connect(self.edit_wanted)
         self._show_rows(Rig())
 
-    def _build_anchors(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setContentsMargins(6, 0, 0, 0)
-        line.setSpacing(4)
-        head = quiet(self.tr("keep the planned value on"))
-        head.setToolTip(
-            self.tr("What part of each material keeps the value it was planned at, once it is lit.")
-        )
-        line.addWidget(head)
-        group = QButtonGroup(self)
-        self.anchors: dict[Anchor, QPushButton] = {}
-        for name, title in _ANCHORS.items():
-            button = QPushButton(title)
-            button.setCheckable(True)
-            button.clicked.connect(
-                lambda _=False, n=name: self.edit_wanted.emit(change_setting("light.anchor", n))
-            )
-            group.addButton(button)
-            line.addWidget(button)
-            self.anchors[name] = button
-        line.addStretch(1)
-        self.rest = quiet("")
-        self.rest.setToolTip(
-            self.tr(
-                "One exposure serves the whole picture. This material comes out furthest from the "
-                "value that was planned for it."
-            )
-        )
-        line.addWidget(self.rest)
-        return line
+    def _build_more(self) -> QHBoxLayout:
+        """Other lamps, and swaps that are tried in a second."""
+        self.more: dict[str, QPushButton] = {}
+        for name in KINDS:
+            button = QPushButton(self.tr("+ {name}").format(name=name))
+            button.setToolTip(_SAYS[name])
+            button.clicked.connect(lambda _=False, n=name: self._add(n))
+            self.more[name] = button
+        self.remove = QPushButton(self.tr("Take away"))
+        self.remove.setToolTip(self.tr("Take the chosen lamp out of the rig"))
+        self.remove.clicked.connect(lambda: self.edit_wanted.emit(remove_lamp(self.lamp)))
+        self.swaps: dict[str, QPushButton] = {}
+        for name, (title, says, edit) in _SWAPS.items():
+            button = QPushButton(self.tr(title))
+            button.setToolTip(self.tr(says))
+            button.clicked.connect(lambda _=False, e=edit: self.edit_wanted.emit(e()))
+            self.swaps[name] = button
+        swaps = Flow([*self.more.values(), self.remove, *self.swaps.values()], gap=4)
+        holder = QWidget()
+        holder.setLayout(swaps)
+        return in_row((holder, 1), margins=(6, 0, 0, 0))
+
+    def _add(self, name: str) -> None:
+        self.lamp = name
+        self.edit_wanted.emit(add_lamp(name))
 
     def show_derived(self, derived: Derived, selected: str, dragging: bool) -> None:
         """The rig of a plan, and the form of the chosen region."""
@@ -99,9 +105,12 @@ class LampPage(QWidget):
         self._show_rows(rig)
         self.lamp_bar.show_lamp(rig, self.lamp)
         self.volumes.show_lights(derived.lights, dragging)
-        self.anchors[rig.anchor].setChecked(True)
-        self.rest.setText(self._worst_rest(derived))
-        self.form_bar.show_region(derived, selected)
+        lamps = {lamp.name for lamp in rig.lamps}
+        for name, button in self.more.items():
+            button.setVisible(name not in lamps)
+        self.remove.setVisible(self.lamp in lamps and len(lamps) > 1)
+        for name, button in self.swaps.items():
+            button.setVisible(name == "ambient" or len(lamps) > 1)
 
     def _show_rows(self, rig: Rig) -> None:
         self._rig = rig
@@ -125,15 +134,6 @@ class LampPage(QWidget):
             row.began.connect(self.began)
             row.ended.connect(self.ended)
             self._list.addWidget(row)
-
-    def _worst_rest(self, derived: Derived) -> str:
-        """What the one exposure could not hold, at its worst."""
-        if derived.lit is None:
-            return ""
-        held = {r: x for r, x in derived.lit.rest.items() if derived.shares[r] > 0}
-        worst = max(held, key=lambda r: abs(held[r]))
-        text = self.tr("largest change: {name} {rest} L*")
-        return text.format(name=region(derived.plan, worst).name, rest=signed(held[worst]))
 
     def _choose(self, name: str) -> None:
         take_typed(self.window())  # it is of the lamp that was chosen until now

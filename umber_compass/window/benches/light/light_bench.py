@@ -18,16 +18,23 @@ from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.light.chart import Chart
 from umber_compass.window.benches.light.lamp_page import LampPage
+from umber_compass.window.benches.light.look_page import LookPage
+from umber_compass.window.benches.light.things_page import ThingsPage
+from umber_compass.window.benches.light.volume_page import VolumePage
 from umber_compass.window.desk.session import Session
 from umber_compass.window.stage.lamp_marks import marks_of
 from umber_compass.window.stage.step_marks import Marks
 from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.tabs import Pages
 
+LAMPS, LOOK, THINGS, VOLUMES, CHART = range(5)
+
 
 class LightBench(Bench):
-    """Two tabs: the lamps, and the chart of what they make of every material."""
+    """Tabs: the lamps, how their light is drawn, what stands where, volumes in it, and the chart of
+    what it makes of every material."""
 
+    marked = Signal()  # things are to be marked on the stage, or no longer
     again = Signal()  # build the forms that were stopped
 
     def __init__(self) -> None:
@@ -35,14 +42,23 @@ class LightBench(Bench):
         self._derived: Derived | None = None
         self._selected = ""
         self._session: Session | None = None
-        self.lamps, self.chart = LampPage(), Chart()
+        self.lamps, self.look, self.things = LampPage(), LookPage(), ThingsPage()
+        self.volumes, self.chart = VolumePage(), Chart()
         chart = self._build_chart()
-        self.pages = Pages({self.tr("Lamps"): self.lamps, self.tr("Paint chart"): chart})
+        self.pages = Pages(
+            {
+                self.tr("Lamps"): self.lamps,
+                self.tr("Look"): self.look,
+                self.tr("Things"): self.things,
+                self.tr("Volumes"): self.volumes,
+                self.tr("Paint chart"): chart,
+            }
+        )
         self.column.addLayout(self._build_top())
         self.column.addWidget(self._build_invitation())
         self.add_pages()
         self.switch.toggled.connect(self._take_switch)
-        self.forward(self.lamps)
+        self.forward(self.lamps, self.look, self.things)
         self.chart.chosen.connect(self.chosen)
         self.chart.copied.connect(self.copied)
 
@@ -79,7 +95,7 @@ class LightBench(Bench):
         self._session = session
 
     def needs(self) -> tuple[str, ...]:
-        return ("chart",) if self.pages.currentIndex() else ()
+        return ("chart",) if self.pages.currentIndex() == CHART else ()
 
     def show_derived(self, derived: Derived, selected: str) -> None:
         self._derived, self._selected = derived, selected
@@ -92,11 +108,24 @@ class LightBench(Bench):
             if rig.on
             else self.tr("off: the picture is flat")
         )
-        if not self.pages.currentIndex():
-            dragging = self._session is not None and self._session.dragging
+        dragging = self._session is not None and self._session.dragging
+        page = self.pages.currentIndex()
+        if page == LAMPS:
             self.lamps.show_derived(derived, selected, dragging)
-        elif derived.chart is not None:
-            self.chart.show_rows(derived.chart, selected)
+        elif page == LOOK:
+            self.look.show_derived(derived, selected)
+        elif page == VOLUMES:
+            self.volumes.show_lights(derived.lights, dragging)
+        elif page == CHART and derived.chart is not None:
+            self.chart.show_rows(derived.chart, selected, derived.lights, derived.casts)
+        if page == THINGS:
+            self.things.show_derived(derived, selected)
+        self.marked.emit()
+
+    @property
+    def marks_things(self) -> bool:
+        """Whether things are to be marked on the stage."""
+        return self.isVisible() and self.pages.currentIndex() == THINGS and self.switch.isChecked()
 
     def _take_switch(self, on: bool) -> None:
         self.edit_wanted.emit(change_setting("light.on", on))
@@ -110,6 +139,23 @@ def join(bench: Bench, parts: WindowParts) -> None:
     bench.join(parts.desk.session)
     bench.again.connect(parts.desk.live.light_again)
     parts.stage.lamp_moved.connect(bench.lamps.move_lamp)
+    parts.stage.thing_moved.connect(bench.things.take_move)
+    parts.stage.thing_pressed.connect(bench.things.take_press)
+    stage, things = parts.stage, bench.things
+
+    def mark() -> None:
+        derived = parts.desk.derived
+        shows = derived is not None and bench.marks_things
+        pieces = derived.pieces if derived is not None and shows else None
+        standing = derived.standing if derived is not None and shows else None
+        changed = stage.things.show(pieces, standing, things.thing)
+        stage.things.takes_pieces = shows and things.pieces.isChecked()
+        if changed:
+            stage.update()
+
+    bench.marked.connect(mark)
+    things.marked.connect(mark)
+    parts.desk.session.stepped.connect(mark)
 
 
 def marks(derived: Derived, selected: str) -> Marks:

@@ -10,19 +10,19 @@ from umber_compass.steps.light.volumes import draw, scene
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 
-LEAST, MOST = 90, 176  # px of height
+LEAST, MOST = 90, 240  # px of height
 _QUICK = 0.36  # share of the px that are lit while something is dragged
 
 
 class Volumes(QWidget):
     """Drawn anew when the light is another one; with fewer px while it is dragged."""
 
-    def __init__(self) -> None:
+    def __init__(self, most: int = MOST) -> None:
         super().__init__()
         self.setAccessibleName(self.tr("Volumes in this light"))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumHeight(LEAST)
-        self.setMaximumHeight(MOST)
+        self.setMaximumHeight(most)
         self._lights: Lights | None = None
         self._shown: Bitmap | None = None
         self._key: object = None
@@ -71,5 +71,6 @@ class Volumes(QWidget):
 def _told_apart(lights: Lights) -> object:
     """What tells lights from others, cheaply: the text of an array costs a tenth of a frame."""
     lamps = [(one.light.tobytes(), one.direction, one.wrap) for one in lights.lamps]
-    rest = (lights.tint_share, lights.band, lights.crevice, lights.exposure)
-    return (lights.ambient.tobytes(), lights.tint.tobytes(), tuple(lamps), rest)
+    rest = (lights.tint_share, lights.band, lights.crevice, lights.exposure, lights.way)
+    ground = b"" if lights.ground is None else lights.ground.tobytes()
+    return (lights.ambient.tobytes(), lights.tint.tobytes(), ground, tuple(lamps), rest)
