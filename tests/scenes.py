@@ -95,10 +95,11 @@ def plan_of(colours, now=None, rig=None):
 
 
 def plain_rig(**changes):
-    """A rig without tint or softness, so that formulas can be written out."""
+    """A rig without tint, softness, shadows or bounce, so that formulas can be written out."""
     key = Lamp(hex="#ffffff", strength=50, direction=UP_LEFT, softness=0)
-    ambient = Ambient(hex="#ffffff", strength=25)
-    return Rig(**{"ambient": ambient, "lamps": (key,), "crevice": 100, **changes})
+    ambient = Ambient(hex="#ffffff", strength=25, bounce=0)
+    plain = {"way": "soft", "shadows": False, "highlights": False, "reaches_far": True}
+    return Rig(**{**plain, "ambient": ambient, "lamps": (key,), "crevice": 100, **changes})
 
 
 def all_values(by):

@@ -111,7 +111,10 @@ BAKERY = Told(
         anchor="mean",
     ),
     scheme=("split-opposite", 216.0, 38.0),
-    values={"apron": 77.0},  # light enough to part from the sea on its shaded side too
+    values={
+        "apron": 77.0,
+        "coat": 51.0,
+    },  # light enough to part from the sea on its shaded side too
     strays={"door": 42.0},  # one, left on purpose
     gradients={"sky": ("#e4b693", 0.6)},
     given=("skin",),

@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from umber_compass.window.benches.harmony.harmony_bench import HarmonyBench
+    from umber_compass.window.benches.light.light_bench import LightBench
     from umber_compass.window.main_window import MainWindow
 
 from umber_compass.document.library import Library
@@ -76,10 +77,7 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
         if name == "light":
             light = window.works.layout.benches["light"]
             assert isinstance(light, LightBench)
-            light.open_tab(1)
-            _settle(window)
-            window.grab().save(str(folder / "chart.png"))
-            light.open_tab(0)
+            _light(window, light, folder)
     if not any(steps) or "first" in steps:
         _first(window, folder, Path(held.name))
     if not any(steps) or "kept" in steps:
@@ -94,6 +92,25 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     window.close()
     held.cleanup()
     del application
+
+
+def _light(window: "MainWindow", light: "LightBench", folder: Path) -> None:
+    """Its chart, the head in its light, and a rig from behind."""
+    from umber_compass.plan.light_edits import use_rig
+    from umber_compass.plan.rigs import RIGS
+    from umber_compass.window.benches.light.light_bench import CHART, LAMPS, LOOK, VOLUMES
+
+    for page, name in ((CHART, "chart"), (VOLUMES, "light-volumes")):
+        light.open_tab(page)
+        _settle(window)
+        window.grab().save(str(folder / f"{name}.png"))
+    light.open_tab(LOOK)
+    light.edit_wanted.emit(use_rig(RIGS["ferry-moon"]))
+    _settle(window)
+    window.grab().save(str(folder / "light-behind.png"))
+    window.works.menus.run("undo")
+    light.open_tab(LAMPS)
+    _settle(window)
 
 
 def _first(window: "MainWindow", folder: Path, state: Path) -> None:

@@ -7,6 +7,7 @@ from msgspec.structs import replace
 
 from tests import scenes
 from umber_compass.picture import forms, poisson
+from umber_compass.picture.pieces import pieces_of
 
 
 def exact_swelling(state):
@@ -73,9 +74,8 @@ class Forms(unittest.TestCase):
         regions = [
             scenes.region(i + 1, role, **more.get(f"r{i + 1}", {})) for i, role in enumerate(roles)
         ]
-        from umber_compass.picture.drawing import boxes
-
-        return forms.build(labels, forms.form_wishes(regions), boxes(labels))
+        wishes = forms.form_wishes(regions)
+        return forms.build(labels, wishes, pieces_of(labels, forms.lines_of(wishes)))
 
     def test_what_stands_in_front_neither_dents_nor_is_dented(self):
         labels = np.ones((120, 160), np.uint16)
@@ -127,22 +127,87 @@ class Forms(unittest.TestCase):
         self.assertLess(int(stands.occlusion[60, 91]), 120)
         self.assertEqual(int(stands.occlusion[labels == 3].min()), 255)
 
-    def test_far_grounds_stay_clear_unless_they_were_told_a_form(self):
+    def test_no_figure_darkens_the_ground_it_stands_before(self):
+        """The halo is gone: grounds are darkened by shadows alone, parts of a thing by what lies
+        before them, what stands behind by its own like."""
         labels = np.ones((120, 160), np.uint16)
         labels[40:80, 50:110] = 2
-        for role, told, least in (
-            ("ground", {}, 255),
-            ("middle ground", {}, 255),
-            ("ground", {"form": "round"}, 255),
-            ("ground", {"form": "flat"}, 100),
-            ("ground", {"form": "slope"}, 100),
-            ("middle ground", {"form": "round"}, 100),
+        for role, told, dark in (
+            ("ground", {}, False),
+            ("middle ground", {"form": "round"}, False),
+            ("ground", {"form": "slope"}, False),
+            ("figure", {}, True),
         ):
             with self.subTest(role=role, told=told):
-                built = self.build(labels, (role, "figure"), r1=told)
-                lowest = int(built.occlusion[labels == 1].min())
-                self.assertLessEqual(lowest, least)
-                self.assertEqual(lowest == 255, least == 255)
+                built = self.build(labels, (role, "focus"), r1=told)
+                self.assertEqual(int(built.occlusion[labels == 1].min()) < 120, dark)
+        small = self.build(labels[::2, ::2], ("figure", "focus"))
+        self.assertEqual(int(small.occlusion.min()), 255)  # a sprite has no crevices
+
+    def test_lines_neither_dent_nor_cover_and_a_form_goes_on_beneath_them(self):
+        labels = np.ones((120, 160), np.uint16)
+        labels[20:100, 20:140] = 2
+        plain = self.build(labels, ("ground", "figure"))
+        inked = labels.copy()
+        inked[58:62, 20:140] = 3  # across the figure
+        inked[16:20, 16:144] = inked[100:104, 16:144] = 3  # round it
+        inked[16:104, 16:20] = inked[16:104, 140:144] = 3
+        lined = self.build(inked, ("ground", "figure", "line"))
+        inside = labels == 2
+        off = np.hypot(plain.nx - lined.nx.astype(float), plain.ny - lined.ny.astype(float))
+        self.assertLess(off[30:90, 30:130].max(), 0.25)
+        self.assertLess(off[inside].mean(), 0.06)
+        self.assertEqual(int(lined.kind[3]), forms.FLAT)
+
+    def test_what_is_enclosed_lies_in_front_whatever_its_role(self):
+        """A face that is the focus, and the eyes in it that are not."""
+        labels = np.ones((120, 160), np.uint16)
+        labels[20:100, 20:140] = 2
+        labels[50:60, 50:60] = labels[50:60, 90:100] = 3
+        regions = [
+            scenes.region(1, "ground"),
+            scenes.region(2, "focus"),
+            scenes.region(3, "figure"),
+        ]
+        wishes, area = forms.form_wishes(regions), np.bincount(labels.reshape(-1))
+        inside = forms.enclosed(pieces_of(labels, frozenset()))
+        self.assertEqual(inside, {2: 1, 3: 2})
+        self.assertEqual(forms.front_order(wishes, area)[3], 2)
+        self.assertEqual(forms.front_order(wishes, area, inside)[3], 3)
+        told = forms.form_wishes([*regions[:2], replace(regions[2], front=0)])
+        self.assertEqual(forms.front_order(told, area, inside)[3], 1)  # the artist's word last
+
+    def test_every_form_turns_as_it_is_told(self):
+        """Of a bar: a cylinder turns across it alone, a slab at its edge alone, a membrane hardly,
+        a rock in flat faces."""
+        labels = np.ones((240, 200), np.uint16)
+        labels[20:220, 70:130] = 2
+        nx, ny = {}, {}
+        for form in ("round", "cylinder", "slab", "membrane", "faceted"):
+            made = self.build(labels, ("ground", "figure"), r2={"form": form})
+            inside = np.s_[30:210, 72:128]
+            nx[form], ny[form] = (n[inside].astype(float) for n in (made.nx, made.ny))
+        across = (np.arange(72, 128) + 0.5 - 100) / 30
+        np.testing.assert_allclose(nx["cylinder"][90], across, atol=0.06)
+        self.assertLess(np.abs(ny["cylinder"]).max(), 0.02)
+        self.assertEqual(float(np.abs(nx["slab"][:, 20:36]).max()), 0)
+        self.assertGreater(np.abs(nx["slab"][90, 0]), 0.3)
+        self.assertLess(np.abs(nx["membrane"]).max(), 0.5 * np.abs(nx["round"]).max())
+        faces = len(np.unique(np.round(nx["faceted"], 3)))
+        self.assertTrue(4 <= faces <= 60, faces)
+
+    def test_big_volumes_draw_small_forms_together(self):
+        y, x = np.mgrid[:240, :320]
+        ripple = 80 + 14 * np.sin(np.arctan2(y - 120, x - 160) * 14)
+        labels = (np.hypot(x - 160, y - 120) < ripple).astype(np.uint16) + 1
+        wishes = forms.form_wishes([scenes.region(1, "ground"), scenes.region(2, "figure")])
+        pieces = pieces_of(labels, frozenset())
+        bends = {}
+        for volume in ("medium", "big"):
+            made = forms.build(labels, wishes, pieces, volume)
+            inside = np.hypot(x - 160, y - 120) < 50
+            bends[volume] = np.abs(np.diff(made.nx.astype(float), 2, axis=0))[inside[1:-1]].mean()
+        self.assertLess(bends["big"], 0.8 * bends["medium"])
 
     def test_a_border_darkens_as_far_as_the_reach_and_evenly(self):
         labels = np.ones((60, 640), np.uint16)

@@ -6,11 +6,22 @@ import numpy as np
 
 from tests import generated, kept, scenes
 from umber_compass.colour.packed import CLEAR, pack, unpack
-from umber_compass.picture import buffers, indexed, light, mixes, poisson, relit, seen, shading
+from umber_compass.picture import (
+    buffers,
+    indexed,
+    light,
+    mixes,
+    poisson,
+    relit,
+    screen,
+    seen,
+    shading,
+)
 from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
-from umber_compass.plan.rig import Lamp, Rig, Terminator
+from umber_compass.picture.shade import arriving_on
+from umber_compass.plan.rig import Ambient, Lamp, Rig, Terminator
 
 SHAPES = (
     ("rectangle", (0, 0, 320, 150), "#86bcc4"),
@@ -25,6 +36,8 @@ RIG = Rig(
     lamps=(Lamp(softness=0.5), Lamp(name="rim", rank=2, hex="#6080ff", direction=(0.7, 0.3, 0.65))),
     terminator=Terminator(strength=40),
     crevice=80,
+    way="soft",
+    ambient=Ambient(bounce=0),
 )
 
 
@@ -94,24 +107,32 @@ def coded():
 def lit():
     made, lights = scene(), light.lights_of(RIG)._replace(exposure=1.2)
     at = np.s_[5::15, 5::17]
-    quick = relit.light_up(
+    quick, _ = relit.light_up(
         made.buffers,
         relit.local_light(made.table),
         relit.arriving(made.buffers, lights._replace(exposure=1.0)),
         lights,
     )
-    exact = relit.paint_exact(made.buffers, made.indexed, made.table, lights)
+    exact = relit.paint_exact(
+        made.buffers, made.indexed, made.table, made.drawing.labels, exactly(lights)
+    )
     flat = unpack(indexed.paint(made.indexed, made.table))
     return [unpack(p)[at] for p in (seen.paint_gathered(made.buffers, quick), exact)], flat[at]
+
+
+def exactly(lights):
+    return relit.Exact(lights, {}, {}, None, {})
 
 
 def shaded():
     turn = np.linspace(-1, 1, 21).astype(np.float32)
     open_ = np.linspace(0, 1, 21).astype(np.float32)
-    lights = [light.lights_of(RIG), light.lights_of(Rig(lamps=(Lamp(softness=1.0),)))]
-    arriving = [light.illumination([turn, turn[::-1]], open_, one) for one in lights]
+    lights = [light.lights_of(RIG), light.lights_of(Rig(way="soft", lamps=(Lamp(softness=1.0),)))]
+    normal = np.stack([turn * 0.6, turn * -0.4, np.sqrt(1 - 0.52 * turn * turn)])
+    surface = light.Surface.round_of(normal, open_)
+    arriving = [arriving_on(surface, one) for one in lights]
     strong = np.float32(np.random.default_rng(3).random((3, 30)) * 2)
-    return arriving, light.fitted(strong), light.shouldered(np.linspace(0, 3, 30))
+    return arriving, screen.fitted(strong), screen.shouldered(np.linspace(0, 3, 30))
 
 
 def swollen():
@@ -134,8 +155,8 @@ def soft():
     built = build_buffers(made, form_wishes(regions), {}, own)
     table, lights = np.full((own.size, 3), 90, np.uint8), light.lights_of(RIG)
     arriving = relit.arriving(built, lights)
-    quick = relit.light_up(built, relit.local_light(table), arriving, lights)
-    exact = relit.paint_exact(built, own, table, lights)
+    quick, _ = relit.light_up(built, relit.local_light(table), arriving, lights)
+    exact = relit.paint_exact(built, own, table, labels, exactly(lights))
     corners = [unpack(p)[:25:6, :40:7] for p in (seen.paint_gathered(built, quick), exact)]
     return (
         [len(made.borders.place), np.round(made.borders.cover[::25], 3)],

@@ -9,16 +9,24 @@ from msgspec.structs import replace
 
 from tests.scenes import BEHIND, RIGHT, UP_LEFT, plain_rig
 from umber_compass.colour import gamut, spaces
-from umber_compass.picture import light
+from umber_compass.picture import light, screen, tint, ways
+from umber_compass.picture.shade import shade as shading
 from umber_compass.plan.rig import Lamp, Rig, Terminator
 
 
-def shade(local, turn, occlusion, rig, *others):
-    """One colour shaded, (3,), at N.L of the key and of further lamps."""
+def shade(local, turn, occlusion, rig, other=None):
+    """One colour shaded, (3,), at N.L of the key and of a further lamp."""
     lights = light.lights_of(rig)
     local = np.array(local, np.float32).reshape(3, 1)
-    turns = [np.float32([t]) for t in (turn, *others)]
-    return light.shade(local, turns, np.float32([occlusion]), lights)[:, 0]
+    key = np.array(lights.key.direction)
+    normal = light.normal_at(turn, lights.key.direction)
+    if other is not None:  # the normal that has both cosines
+        two = np.array([key, lights.others[0].direction])
+        flat = np.linalg.lstsq(two, np.array([turn, other]), rcond=None)[0]
+        across = np.cross(*two) / np.linalg.norm(np.cross(*two))
+        normal = flat + across * np.sqrt(1 - flat @ flat)
+    surface = light.Surface.round_of(np.float32(normal).reshape(3, 1), np.float32([occlusion]))
+    return shading(local, surface, lights)[:, 0]
 
 
 class Formula(unittest.TestCase):
@@ -41,23 +49,24 @@ class Formula(unittest.TestCase):
         red = Lamp(name="rim", rank=2, hex="#ff0000", strength=30, direction=RIGHT, softness=0)
         rig = plain_rig(lamps=(red, *plain_rig().lamps))
         self.assertEqual([x.name for x in light.lights_of(rig).lamps], ["key", "rim"])
-        out = shade([0.5] * 3, 0.4, 1, rig, 0.8)
-        both = 0.25 + 0.5 * 0.4
-        np.testing.assert_allclose(out, [0.5 * (both + 0.3 * 0.8), 0.5 * both, 0.5 * both], 1e-5)
+        out = shade([0.5] * 3, 0.2, 1, rig, 0.4)
+        both = 0.25 + 0.5 * 0.2
+        np.testing.assert_allclose(out, [0.5 * (both + 0.3 * 0.4), 0.5 * both, 0.5 * both], 1e-5)
         off = plain_rig(lamps=(replace(red, on=False), *plain_rig().lamps))
-        np.testing.assert_allclose(shade([0.5] * 3, 0.4, 1, off, 0.8), 0.5 * both, rtol=1e-5)
+        np.testing.assert_allclose(shade([0.5] * 3, 0.2, 1, off), 0.5 * both, rtol=1e-5)
 
     def test_only_parts_of_the_lights(self):
         rig = plain_rig(
             lamps=(*plain_rig().lamps, Lamp(name="rim", rank=2)), terminator=Terminator(strength=50)
         )
         lights = light.lights_of(rig)._replace(exposure=1.7)
-        for name in ("ambient", "key"):
-            part = lights.only(**{name: True})
+        for name, told in (("ambient", {"ambient": True}), ("key", {"lamp": "key"})):
+            part = lights.only(**told)
             self.assertEqual((part.exposure, part.others), (1.7, ()))
             self.assertEqual(part.ambient.any(), name == "ambient")
             self.assertEqual(part.key.light.any(), name == "key")
             self.assertEqual(part.tint_share > 0, name == "key")
+        self.assertEqual([x.name for x in lights.only(lamp="rim").others], ["rim"])
         self.assertTrue(lights.only().is_dark)
         self.assertFalse(lights.is_dark)
 
@@ -76,12 +85,12 @@ class Formula(unittest.TestCase):
 
     def test_softness_reaches_round_and_meets_the_cosine(self):
         turn = np.linspace(-1, 1, 2001).astype(np.float32)
-        soft = light.reached(turn, 0.4)
+        soft = ways.reached(turn, 0.4)
         self.assertGreater(soft[turn > -0.39].min(), 0)
         self.assertEqual(float(soft[turn < -0.41].max()), 0)
         np.testing.assert_allclose(soft[turn > 0.41], turn[turn > 0.41])
         self.assertLess(np.abs(np.diff(soft, 2)).max(), 1e-5)
-        np.testing.assert_allclose(light.reached(turn, 0.0), np.maximum(turn, 0))
+        np.testing.assert_allclose(ways.reached(turn, 0.0), np.maximum(turn, 0))
         wrap = light.lights_of(plain_rig(lamps=(Lamp(softness=0.6),))).key.wrap
         self.assertAlmostEqual(wrap, 0.3)
 
@@ -102,9 +111,9 @@ class Tint(unittest.TestCase):
             rig = plain_rig(lamps=(key,), terminator=Terminator(hex="#c8505a", strength=100))
             lights = light.lights_of(rig)
             self.assertAlmostEqual(lights.band, width)
-            tint = light.tinting(np.float32([0, width, -width, 1]), lights)
-            np.testing.assert_array_equal(tint.at, [0, 1, 2])
-            added = tint.factor[0] - 1
+            found = tint.tinting(np.float32([0, width, -width, 1]), lights)
+            np.testing.assert_array_equal(found.at, [0, 1, 2])
+            added = found.factor[0] - 1
             np.testing.assert_allclose(added[1:] / added[0], np.exp(-1), rtol=1e-3)
 
     def test_it_keeps_the_luminance_of_what_it_tints(self):
@@ -117,11 +126,11 @@ class Tint(unittest.TestCase):
         for hex_ in ("#c8505a", "#ff0000", "#0000ff", "#00ff00"):
             rig = plain_rig(terminator=Terminator(hex=hex_, strength=100))
             lights = light.lights_of(rig)
-            there = light.tinted(local.copy(), light.tinting(turn, lights))
+            there = tint.tinted(local.copy(), tint.tinting(turn, lights))
             before, after = (spaces.luminance(c.T) for c in (local, there))
             np.testing.assert_allclose(after, before, atol=1e-5)
             self.assertGreater(np.abs(there[:, 3] - local[:, 3]).max(), 0.05)
-            kept = light.tinted(local.copy(), None)
+            kept = tint.tinted(local.copy(), None)
             np.testing.assert_array_equal(kept, local)
 
 
@@ -129,10 +138,10 @@ class Fitting(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     @given(st.lists(st.floats(0, 30), min_size=3, max_size=3))
     def test_nothing_is_clipped_and_value_is_kept_below_the_shoulder(self, colour):
-        out = light.fitted(np.array(colour, np.float32).reshape(3, 1))[:, 0]
+        out = screen.fitted(np.array(colour, np.float32).reshape(3, 1))[:, 0]
         self.assertTrue((out >= -1e-6).all() and (out <= 1 + 1e-5).all())
         lum = float(spaces.luminance(np.array(colour)))
-        wished = lum if lum <= light.SHOULDER else float(light.shouldered(np.array([lum]))[0])
+        wished = lum if lum <= screen.SHOULDER else float(screen.shouldered(np.array([lum]))[0])
         self.assertAlmostEqual(float(spaces.luminance(out)), min(wished, 1), places=3)
 
     def test_beyond_the_screen_value_is_exact_and_the_hue_stays(self):
@@ -142,9 +151,9 @@ class Fitting(unittest.TestCase):
         colour = np.float32(rng.random((3, 3000)) ** 2 * rng.uniform(0.5, 4, 3000))
         for i, hex_ in enumerate(("#ff8000", "#0000ff")):
             colour[:, i] = spaces.decode(spaces.parse_hex(hex_)) * (2, 4)[i]
-        out = light.fitted(colour.copy())
+        out = screen.fitted(colour.copy())
         lum = spaces.luminance(colour.T)
-        np.testing.assert_allclose(spaces.luminance(out.T), light.shouldered(lum), atol=2e-3)
+        np.testing.assert_allclose(spaces.luminance(out.T), screen.shouldered(lum), atol=2e-3)
         was, now = (spaces.polar(spaces.oklab(c.T)) for c in (colour, out))
         turn = np.abs(spaces.hue_distance(was[:, 2], now[:, 2]))
         seen = now[:, 1] > 0.02
@@ -156,7 +165,7 @@ class Fitting(unittest.TestCase):
 
     def test_the_shoulder_climbs_without_a_step(self):
         lum = np.linspace(0, 6, 4001)
-        soft = light.shouldered(lum)
+        soft = screen.shouldered(lum)
         np.testing.assert_array_equal(soft[lum <= 0.8], lum[lum <= 0.8])
         slope = np.diff(soft) / np.diff(lum)
         self.assertTrue((slope >= 0).all() and (np.diff(slope) < 1e-6).all())
@@ -164,5 +173,5 @@ class Fitting(unittest.TestCase):
 
     def test_a_colour_within_the_screen_is_left_alone(self):
         colour = np.float32([[0.79], [0.1], [0.3]])
-        np.testing.assert_array_equal(light.fitted(colour.copy()), colour)
+        np.testing.assert_array_equal(screen.fitted(colour.copy()), colour)
         self.assertEqual(light.lights_of(Rig()).exposure, 1)

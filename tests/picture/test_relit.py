@@ -17,6 +17,7 @@ from umber_compass.picture import buffers, indexed, relit
 from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.forms import form_wishes
+from umber_compass.picture.light import FLOOR_NORMAL
 from umber_compass.plan.light_edits import rig_of, set_lamp, with_rig
 from umber_compass.plan.rig import Lamp
 from umber_compass.steps.harmony.edits import make_gradient
@@ -38,31 +39,50 @@ class Demo(unittest.TestCase):
         cls.made = document.open_plan(DEMOS[0].plan)
         cls.pipeline = Pipeline(cls.made.pixels.drawings)
 
+    def derive(self, **rig):
+        plan = self.made.plan
+        return self.pipeline.derive(with_rig(plan, replace(rig_of(plan), shadows=False, **rig)))
+
     def test_codes_stay_near_the_exact_picture(self):
-        for direction, by in itertools.product((UP_LEFT, RIGHT, BEHIND), (8, -22)):
-            with self.subTest(direction=direction, by=by):
+        # An edge as narrow as a tone's is exact px by px; what lies between both ends of it is not.
+        ways = {"soft": 2.5, "painter": 9.0, "two-tones": 5.0, "three-tones": 12.0}
+        for direction, by, way in itertools.product((UP_LEFT, RIGHT, BEHIND), (8, -22), ways):
+            with self.subTest(direction=direction, by=by, way=way):
                 plan = set_lamp("key", NOTHING, direction=direction).apply(self.made.plan)
+                plan = with_rig(plan, replace(rig_of(plan), way=way, shadows=False))
                 derived = self.pipeline.derive(scenes.all_values(by).apply(plan))
                 found = off(picture(derived), exact_picture(derived))
-                self.assertLess(found.mean(), 0.5)
-                self.assertLess(np.percentile(found, 99.9), 2.5)
-                self.assertLess(found.max(), 5)
+                self.assertLess(found.mean(), 0.7)
+                self.assertLess(np.percentile(found, 99.9), ways[way])
+
+    def test_live_shadows_lie_where_exact_ones_do(self):
+        """On the mean of where either lies at most a tenth of the light apart."""
+        for direction in (UP_LEFT, RIGHT, BEHIND):
+            plan = set_lamp("key", NOTHING, direction=direction).apply(self.made.plan)
+            derived = self.pipeline.derive(plan)
+            for live, exact in zip(derived.shadows, derived.exact_shadows, strict=True):
+                fine = exact[::2, ::2].astype(float)
+                rough = live[: fine.shape[0], : fine.shape[1]].astype(float)
+                there = (fine > 25) | (rough > 25)
+                if there.sum() > 50:
+                    self.assertLess(np.abs(fine - rough)[there].mean() / 255, 0.1)
 
     def test_a_second_lamp_is_lit_in_both(self):
         rig = rig_of(self.made.plan)
-        both = self.pipeline.derive(with_rig(self.made.plan, replace(rig, lamps=(*rig.lamps, RIM))))
+        both = self.derive(lamps=(*rig.lamps, RIM))
         found = off(picture(both), exact_picture(both))
-        self.assertLess(np.percentile(found, 99.9), 3)
-        one = self.pipeline.derive(self.made.plan)
+        self.assertLess(np.percentile(found, 99.9), 4.5)
+        one = self.derive()
         self.assertGreater(off(exact_picture(both), exact_picture(one)).mean(), 1)
         self.assertIs(both.buffers, one.buffers)
 
     def test_a_gradient_on_a_round_form_stays_near_too(self):
         name = next(r for r in self.made.plan.regions if r.name == "coat")
         plan = make_gradient(self.made.plan, name.id, name.name).apply(self.made.plan)
+        plan = with_rig(plan, replace(rig_of(plan), shadows=False))
         derived = self.pipeline.derive(plan)
         found = off(picture(derived), exact_picture(derived))
-        self.assertLess(np.percentile(found, 99.9), 2.5)
+        self.assertLess(np.percentile(found, 99.9), 4.5)
         self.assertGreater(derived.buffers.size, self.pipeline.derive(self.made.plan).buffers.size)
 
     def test_values_are_those_of_the_encoded_colours(self):
@@ -113,7 +133,7 @@ class SurfaceBuffers(unittest.TestCase):
         )
         slope = normal[:, labels == 3]
         np.testing.assert_allclose(
-            slope[1:], [[-(0.5**0.5)] * slope.shape[1], [0.5**0.5] * slope.shape[1]], atol=1e-6
+            slope[1:], [[FLOOR_NORMAL[1]] * slope.shape[1], [FLOOR_NORMAL[2]] * slope.shape[1]]
         )
         ball = labels == 2
         exact = np.stack([made.forms.nx.reshape(-1)[ball], made.forms.ny.reshape(-1)[ball]]).astype(

@@ -204,8 +204,13 @@ class Pipelines(scenes.InFolder):
                     self.assertEqual(changed, set())
                 for stage_name in anew & {"lit", "colours", "arriving"}:
                     self.assertIn(stage_name, changed)
-        turned = self.pipeline.derive(harmony_edits.turn_lead(10).apply(self.plan))
-        self.assertIs(turned.arriving, first.arriving)
+        turn = harmony_edits.turn_lead(10)
+        for bounce in (0, 1):  # the floor's colour is thrown back, so that it is light too
+            plan = change_setting("bounce", bounce).apply(self.plan)
+            one, other = (self.pipeline.derive(p) for p in (plan, turn.apply(plan)))
+            thrown = one.ground != other.ground
+            self.assertEqual(one.arriving is other.arriving, not thrown, bounce)
+            self.assertFalse(thrown and not bounce)
         moved = self.pipeline.derive(set_lamp("key", scenes.NOTHING, strength=20).apply(self.plan))
         for kept in ("indexed", "colours", "table", "built", "shares", "families", "rose"):
             self.assertIs(getattr(moved, kept), getattr(first, kept), kept)

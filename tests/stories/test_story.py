@@ -19,6 +19,7 @@ from tests.window.driving import FULL, InWindow, drag, wait
 from umber_compass import document
 from umber_compass.cli import judging, plans
 from umber_compass.plan import edits
+from umber_compass.window.benches.light.light_bench import CHART
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.stage import lamp_marks
 
@@ -107,7 +108,7 @@ class Story(InWindow):
         placed = lamp_marks.at(stage.lamps[0], stage.frame())
         self.assertLess((placed - way[-1]).manhattanLength(), 2)
         self.assert_exact()
-        self.click(self.parts.benches["light"].pages.tabs.buttons[1])
+        self.click(self.parts.benches["light"].pages.tabs.buttons[CHART])
         self.settle()
         chart = self.parts.benches["light"].chart
         self.click(chart, chart.box(3, 2).center())

@@ -12,6 +12,7 @@ from tests import scenes
 from tests.window.driving import DEMO, InWindow, Qt, dropped, look_is_over, mouse, wait
 from umber_compass.plan.terms import ROLES
 from umber_compass.window.benches.harmony.dial import reach
+from umber_compass.window.benches.light.light_bench import CHART
 from umber_compass.window.desk.remembered import MOST_RECENT, Remembered
 from umber_compass.window.frame.help import ABOUT, KEYS, PAGES
 from umber_compass.window.main_window import MainWindow
@@ -245,12 +246,12 @@ class UnderTheHand(InWindow):
         self.parts.benches["ramps"]._scroll.ensureWidgetVisible(row)
         found["ramps"] = self.at(row, row.boxes()[row._line.steps.base].center())
         self.works.steps.open("light")
-        self.parts.benches["light"].open_tab(1)
+        self.parts.benches["light"].open_tab(CHART)
         self.settle()
         chart = self.parts.benches["light"].chart
         at = next(i for i, r in enumerate(chart.rows) if r.region == self.coat)
         place = chart.box(at, 0).center().toPoint()
-        self.parts.benches["light"].pages.widget(1).ensureVisible(place.x(), place.y())
+        self.parts.benches["light"].pages.widget(CHART).ensureVisible(place.x(), place.y())
         found["chart"] = self.at(chart, chart.box(at, 0).center())
         self.works.steps.open("sketch")
         self.settle()

@@ -10,12 +10,15 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests import scenes
+from tests.scenes import NOTHING
 from tests.window.driving import DEMO, FULL, InWindow, drag, mouse, wait
 from umber_compass.document import Kept
 from umber_compass.formats import cache
 from umber_compass.formats.cache import Cache
-from umber_compass.plan.light_edits import rig_of
+from umber_compass.plan.light_edits import rig_of, set_ambient, set_lamp
+from umber_compass.steps.light.contrast import contrast_of
 from umber_compass.steps.light.lamps import angles_of
+from umber_compass.window.benches.light.light_bench import CHART, LOOK, THINGS, VOLUMES
 from umber_compass.window.main_window import MainWindow
 from umber_compass.window.stage import lamp_marks
 
@@ -77,9 +80,7 @@ class Light(InWindow):
         self.assertEqual(self.rig.key.softness, 0.8)
         for name in ("terminator", "crevice"):
             QTest.keyClick(self.bench.lamps.rows[name], Qt.Key.Key_Right)
-        self.assertEqual((self.rig.terminator.strength, self.rig.crevice), (15, 56))
-        self.press(self.bench.lamps.anchors["lit"])
-        self.assertEqual(self.rig.anchor, "lit")
+        self.assertEqual((self.rig.terminator.strength, self.rig.crevice), (9, 29))
 
     def test_off_is_flat_and_on_is_lit_again(self):
         lit = self.pixel(320, 220)
@@ -111,30 +112,138 @@ class Light(InWindow):
         self.assertEqual(tiles[1].text(), "Grey")
 
     def test_the_chart_is_in_the_picture_and_keys_copy_it(self):
-        self.bench.open_tab(1)
+        self.bench.open_tab(CHART)
         self.settle()
         chart = self.bench.chart
         chart.setFocus()
-        for key in (Qt.Key.Key_Down, Qt.Key.Key_Right, Qt.Key.Key_Return):
+        right = Qt.Key.Key_Right
+        for key in (Qt.Key.Key_Down, right, right, Qt.Key.Key_Return):
             QTest.keyClick(chart, key)
-        self.assertEqual(QApplication.clipboard().text(), chart.colour(1, 1).hex)
+        self.assertEqual(QApplication.clipboard().text(), chart.colour(1, 2).hex)
         self.assertEqual(self.session.selection, chart.rows[1].region)
-        self.assertIn(f"Copied {chart.colour(1, 1).hex}", self.parts.notice.text())
+        self.assertIn(f"Copied {chart.colour(1, 2).hex}", self.parts.notice.text())
 
     def test_a_form_is_told_and_the_picture_is_built_anew(self):
+        self.bench.open_tab(THINGS)
         self.session.select(self.region("crate").id)
         before = self.desk.derived.buffers
-        self.bench.lamps.form_bar.form.textActivated.emit("round")
+        self.bench.things.grounds.form_bar.form.textActivated.emit("round")
         self.assertEqual(self.region("crate").form, "round")
         self.assertIs(self.desk.derived.buffers, before)
         self.assert_exact()
         self.assertIsNot(self.desk.derived.buffers, before)
-        bar = self.bench.lamps.form_bar
+        bar = self.bench.things.grounds.form_bar
         bar.shared.activated.emit(bar.shared.findText("door"))
         self.assertEqual(self.region("crate").shares_form_with, self.region("door").id)
         self.press(bar.back)
         self.assertIsNotNone(self.region("crate").front)
         self.assert_exact()
+
+    def test_how_light_is_drawn_and_what_the_exposure_holds(self):
+        self.bench.open_tab(LOOK)
+        look = self.bench.look
+        before = self.pixel(320, 220)
+        for way in ("two-tones", "three-tones", "soft", "painter"):
+            self.press(look.way.buttons[way])
+            self.assertEqual(self.rig.way, way)
+        self.press(look.switches["shadows"])
+        self.assertIsNone(self.desk.derived.shadows)
+        self.press(look.switches["shadows"])
+        look.contrast.setValue(30)
+        self.assertAlmostEqual(contrast_of(self.rig), 30, delta=0.1)
+        self.press(look.anchor.buttons["lit"])
+        self.assertEqual(self.rig.anchor, "lit")
+        now = self.desk.derived.lit.lights.exposure
+        self.press(look.exposed.buttons["off"])
+        self.assertAlmostEqual(self.rig.fixed, now, places=3)
+        self.do(set_lamp("key", NOTHING, strength=self.rig.key.strength / 10))
+        self.do(set_ambient(NOTHING, strength=self.rig.ambient.strength / 10))
+        self.settle()
+        self.assertIn("whatever the lamps do", look.did.text())
+        self.assertLess(self.desk.derived.values.by_code.mean(), 45)  # dark, as it was asked
+        self.press(look.exposed.buttons["planned"])
+        self.press(look.rigs["footlights"])
+        self.assertEqual([x.name for x in self.rig.lamps], ["key", "rim"])
+        self.assertEqual(self.rig.way, "painter")
+        self.assertNotEqual(self.pixel(320, 220), before)
+        self.assert_exact()
+
+    def test_lamps_are_added_swapped_and_taken_away(self):
+        lamps = self.bench.lamps
+        for name in ("second", "rim", "fill"):
+            self.press(lamps.more[name])
+        self.assertEqual([x.name for x in self.rig.lamps], ["key", "second", "rim", "fill"])
+        key, second = self.rig.lamp("key").hex, self.rig.lamp("second").hex
+        self.press(lamps.swaps["colours"])
+        self.assertEqual((self.rig.lamp("key").hex, self.rig.lamp("second").hex), (second, key))
+        self.press(lamps.swaps["ranks"])
+        self.assertEqual(self.rig.key.name, "second")
+        self.press(lamps.remove)
+        self.assertNotIn("fill", [x.name for x in self.rig.lamps])
+        self.press(lamps.swaps["ambient"])
+        self.assertEqual(self.rig.ambient.hex, key)
+
+    def test_a_guess_of_a_thing_is_mended_on_the_stage(self):
+        """The foot line dragged, a piece taken out and in, the horizon moved, all undone."""
+        self.bench.open_tab(THINGS)
+        self.settle()
+        page, stage = self.bench.things, self.stage
+        self.assertTrue(stage.things.is_open)
+        things = {t.name: t for t in self.desk.derived.standing.things}
+        self.assertEqual(things["coat"].placed.on, "floor")
+        page.choose(things["coat"].id)
+        frame = stage.frame()
+        before = self.desk.derived.shadows.floor.copy()
+        handle = stage.things._handles(things["coat"], frame)["foot"]
+        drag(stage, [handle, handle - QPointF(0, 8), handle - QPointF(0, 20)])
+        told = next(t for t in self.desk.history.now.scene.things if t.name == "coat")
+        self.assertAlmostEqual(told.foot, things["coat"].placed.foot - 20 / frame.height(), 2)
+        self.assertTrue((self.desk.derived.shadows.floor != before).any())
+        self.assertEqual(len(self.desk.history.now.scene.things), len(things))
+        self.press(page.pieces)
+        apron = next(m for m in things["coat"].members if self._is(m, "apron"))
+        x, y = self.desk.derived.pieces.place(apron)
+        place = QPointF(frame.x() + x * frame.width(), frame.y() + y * frame.height())
+        selection = self.session.selection
+        for inside in (False, True):
+            self.click(stage, place)
+            self.settle()
+            own = next(t for t in self.desk.derived.standing.things if t.name == "coat")
+            self.assertEqual(apron in own.members, inside)
+        self.assertEqual(self.session.selection, selection)
+        self.press(page.pieces)
+        horizon = self.desk.derived.standing.stage.horizon
+        knob = QPointF(frame.right() - 18, frame.y() + horizon * frame.height())
+        drag(stage, [knob, knob - QPointF(0, 30)])
+        self.assertIsNotNone(self.desk.history.now.scene.horizon)
+        page.on.chosen.emit("air")
+        own = next(t for t in self.desk.derived.standing.things if t.name == "coat")
+        self.assertEqual(own.placed.on, "air")
+        self.press(page.again)
+        self.assertIsNone(self.desk.history.now.scene.things)
+        self.works.steps.open("values")
+        self.assertFalse(stage.things.is_open)
+
+    def _is(self, piece, name):
+        return self.desk.derived.pieces.label[piece] == self.region(name).label
+
+    def test_a_head_is_turned_and_seen_from_the_lamp(self):
+        self.bench.open_tab(VOLUMES)
+        self.settle()
+        page = self.bench.volumes
+        seen = {}
+        for name, act in (
+            ("first", lambda: None),
+            ("turned", lambda: QTest.keyClick(page.view, Qt.Key.Key_Right)),
+            ("from the lamp", page.from_lamp.click),
+            ("figure", page.buttons["figure"].click),
+        ):
+            act()
+            page.view._draw()
+            seen[name] = page.view._bitmap.packed.tobytes()
+        self.assertEqual(len(set(seen.values())), 4)
+        page.buttons["volumes"].click()
+        self.assertIs(page.stack.currentWidget(), page.volumes)
 
     def test_slow_work_is_said_and_can_be_stopped(self):
         notice = self.parts.notice

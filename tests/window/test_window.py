@@ -188,7 +188,7 @@ class Values(InWindow):
         QApplication.sendEvent(row.button, QEvent(QEvent.Type.Leave))
         self.assertEqual(self.pixel(*COAT), seen)
         self.press(row.button)
-        self.assertGreater(self.colour("coat").value, 58)
+        self.assertGreater(self.colour("coat").value, 54)
         self.assertEqual(self.parts.route.stops["values"].warnings, 0)
         self.works.menus.run("undo")
         self.assertEqual(self.colour("coat").hex, before)

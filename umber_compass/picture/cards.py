@@ -25,6 +25,8 @@ SLOPES = (0.0, 0.05, 0.12, 0.28, 0.6)  # px of blur for a px of height above the
 BLURS = (0.0, 1.5, 4.0, 9.0, 18.0)  # px of blur for what falls on a wall
 _PAD = 40  # px round a card: its blur must not be cut off
 _BASE = 0.06  # of its height, the lowest part of a thing, on which it stands
+_FOOT, _CONTACT = 0.06, 0.22  # of a thing's height, its foot; of that's width, how far it darkens
+_SLANT, _DARKEST = 2.2, 0.6  # px of floor for one that is seen; of the key's light, what it takes
 _MOST_THICK = 0.5  # of its height, half of a thing's thickness at most
 
 
@@ -42,6 +44,7 @@ class Standee(NamedTuple):
     cards: tuple[tuple[Image.Image, ...], ...]  # by place across, by slope
     walls: tuple[Image.Image, ...]  # by blur
     mask: Mask  # within the box
+    contact: Image.Image  # as large as the cards: how near the floor is to the foot
 
 
 class Placed(NamedTuple):
@@ -121,7 +124,22 @@ def _standee(of: _Alike) -> Standee | None:
         cards=tuple(cards),
         walls=walls,
         mask=mask,
+        contact=_image(_contact(padded, tall)),
     )
+
+
+def _contact(padded: Mask, tall: int) -> npt.NDArray[np.float32]:
+    """How near the floor lies to a thing's foot, 0-1, whatever the lamp does: measured along the
+    floor, which is seen at a slant."""
+    from scipy.ndimage import distance_transform_edt
+
+    foot = padded.copy()
+    foot[: -_PAD - max(2, int(_FOOT * tall))] = False
+    wide = max(float(np.ptp(np.flatnonzero(foot.any(axis=0)))), 1.0) if foot.any() else 1.0
+    reach = float(np.clip(_CONTACT * wide, 4.0, _PAD * 0.8))
+    far = distance_transform_edt(~foot, sampling=(_SLANT, 1.0))
+    near = np.clip(1 - far / reach, 0, 1)
+    return np.asarray(near * near * _DARKEST, np.float32)
 
 
 def mask_of(

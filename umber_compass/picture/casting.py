@@ -67,6 +67,7 @@ def cast(
         if placed.on != "air":
             _on_wall(job, standee, placed, depths[i], foot)
         if placed.on == "floor":
+            _put(job, planes.floor, standee.contact, standee, (0.0, standee.bottom - foot))
             _on_floor(job, standee, foot)
             for j, (other, where) in enumerate(standees):
                 if i != j and where.on == "floor" and depths[i] > depths[j]:

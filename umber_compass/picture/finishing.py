@@ -17,13 +17,15 @@ _THROUGH = (1.15, 1.1, 0.6)  # what comes through a leaf or a wing is warmer (st
 _EVEN = 0.8  # what a wholly rough surface takes of a lamp, whichever way it turns
 _HORIZON, _BROAD = 0.12, (0.80, 0.14)  # of a mirror: width in r_y; where its highlight begins
 _VIEW = (0.0, 0.0, 1.0)
+_TURNED = -0.08  # N.L, beyond which no highlight can lie
 
 
 class Gloss(NamedTuple):
     """Highlights: light that is added whatever the local colour is."""
 
-    at: Ints  # (k,)
-    light: Planar  # (3, k), at exposure 1
+    at: Ints  # (k,) places that can have one
+    light: Planar  # (3, k) that is added in the middle of it, at exposure 1
+    shape: Row  # (k,) how much of it is there, 0-1
 
 
 def on_key(taken: Row, cosine: Row, parts: Parts) -> Row:
@@ -72,32 +74,33 @@ def _mirror(rest: Planar, surface: Surface, lights: Lights, finish: Finish, at: 
 
 def gloss(surface: Surface, cosine: Row, lights: Lights, parts: Parts) -> Gloss | None:
     """The key's highlights on what is shiny; None where there are none."""
-    if not lights.highlights or not lights.key.light.any():
-        return None
-    found = [(at, _highlight(surface, lights, f, at)) for f, at in parts.items() if f.gloss]
+    found = []
+    for finish, at in parts.items():
+        if finish.gloss and lights.highlights and lights.key.light.any():
+            faced = at[(cosine[at] > _TURNED) & surface.turned[at]]
+            shape = shine(surface.normal[:, faced], lights, finish)
+            found.append((faced, shape, np.full(len(faced), finish.gloss, np.float32)))
     if not found:
         return None
-    at = np.concatenate([a for a, _ in found])
-    strength = np.concatenate([s for _, s in found]) * (cosine[at] > -0.05) * surface.turned[at]
-    some = strength > 1e-3
-    at, strength = at[some], strength[some]
+    at, shape, strength = (np.concatenate(column) for column in zip(*found, strict=True))
     light = strength * lights.key.light.astype(np.float32)[:, None]
-    return Gloss(at, np.asarray(light, np.float32))
+    return Gloss(at, np.asarray(light, np.float32), shape)
 
 
-def _highlight(surface: Surface, lights: Lights, finish: Finish, at: Ints) -> Row:
-    normal = surface.normal[:, at]
+def shine(normal: Planar, lights: Lights, finish: Finish) -> Row:
+    """How much of the key's highlight lies where surfaces of a finish turn so, (n,), 0-1."""
     if finish.mirror:
         mirrored = [2 * normal[2] * normal[i] - _VIEW[i] for i in range(3)]
         along = sum(m * np.float32(d) for m, d in zip(mirrored, lights.key.direction, strict=True))
         begin, wide = _BROAD
-        return np.asarray(np.float32(finish.gloss) * _smooth((along - begin) / wide), np.float32)
-    half = unit(tuple(d + v for d, v in zip(lights.key.direction, _VIEW, strict=True)))  # type: ignore[arg-type]  # three of them
+        return _smooth(np.asarray((along - begin) / wide, np.float32))
+    x, y, z = lights.key.direction
+    half = unit((x, y, z + 1.0))
     turn = np.clip(sum(n * np.float32(h) for n, h in zip(normal, half, strict=True)), 0, 1)
-    shine = np.asarray(turn ** np.float32(finish.exponent), np.float32)
+    found = np.asarray(turn ** np.float32(finish.exponent), np.float32)
     if WAYS[lights.way].steps:  # a shape of its own, as a painter sets it
-        shine = _smooth((shine - np.float32(0.35)) / np.float32(0.3))
-    return np.asarray(np.float32(finish.gloss) * shine, np.float32)
+        found = _smooth((found - np.float32(0.35)) / np.float32(0.3))
+    return found
 
 
 def _smooth(step: Row) -> Row:

@@ -43,7 +43,8 @@ class Pieces(NamedTuple):
         own = np.pad(self.number[top:bottom, left:right] == piece, 1)
         row, column = np.unravel_index(int(distance_transform_edt(own).argmax()), own.shape)
         height, width = self.number.shape
-        return (left + column - 0.5) / width, (top + row - 0.5) / height
+        across, down = (left + column - 0.5) / width, (top + row - 0.5) / height
+        return min(max(float(across), 0.0), 1.0), min(max(float(down), 0.0), 1.0)
 
 
 def without_lines(labels: Labels, lines: frozenset[int] | set[int]) -> Labels:

@@ -15,25 +15,51 @@ from PIL import Image
 from umber_compass.colour.packed import Packed, PackedRow
 from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.casting import Plane, Shadows
+from umber_compass.picture.finish import Finish
+from umber_compass.picture.finishing import shine
 from umber_compass.picture.forms import SLOPE_NORMAL
 from umber_compass.picture.indexed import blended, mixed_quickly
 from umber_compass.picture.light import Lights, facing
 from umber_compass.picture.mixes import Ints, Labels
+from umber_compass.picture.screen import shouldered
 from umber_compass.picture.seen import Grid, Seen
 from umber_compass.picture.ways import WAYS, Planar, Row, share_of
 
 Share8 = npt.NDArray[np.uint8]  # (n,) 255 is all of the key's light
 
-# Mixed on encoded values, a share of shade looks like more of it than in light; raised so, lit and
-# shade mixed are nearest to true light (CIEDE2000 .45 on the mean, docs/light.md).
-_POWER = 1.3
-_PART = np.round(256 * (1 - (1 - np.arange(256) / 255) ** _POWER)).astype(np.uint32)
+# Mixed on encoded values, a share of light looks like less of it than in light: it is raised, by a
+# power that hangs on how bright both ends are (`bends`).
+_LEAST_POWER, _POWER_STEP, _POWERS = 0.8, 0.15, 24
+_SHARES = np.arange(256) / 255
+_PART = np.stack(
+    [
+        np.round(256 * (1 - (1 - _SHARES) ** (_LEAST_POWER + _POWER_STEP * i))).astype(np.uint32)
+        for i in range(_POWERS)
+    ]
+)
+_FLAT = _PART.reshape(-1)
+_HALF = np.uint8(128)
+_USUAL = 3  # of the powers, 1.25: nearest where nothing more is known
+_FOR_SHINE = 7  # 1.85: a highlight is brighter by more
+_LEAST_SHINE = 2.0  # of 255, from which a highlight is painted
 FLOOR, WALL, THING, FREE = 0, 1, 2, 3  # the first three in the order of Shadows
 _SLOPE = np.float16(SLOPE_NORMAL[1])
 
 
+class Ends(NamedTuple):
+    """The colours of every code, encoded, (codes,), between which its px lie."""
+
+    lit: PackedRow  # by the key wholly
+    shade: PackedRow  # not at all
+    bright: PackedRow  # in the middle of a highlight; as lit where there can be none
+    mean: PackedRow  # as its px are on the mean
+    bend: npt.NDArray[np.uint8]  # which power raises its shares of light
+    half: PackedRow  # lit by half of the key where all of it is too much for the screen, else 0
+
+
 class Receivers(NamedTuple):
-    """What px receive shadows as: by label FLOOR, WALL, THING, or FREE of any."""
+    """What px receive shadows as: by label
+    FLOOR, WALL, THING, or FREE of any."""
 
     of_label: npt.NDArray[np.uint8]
 
@@ -41,10 +67,11 @@ class Receivers(NamedTuple):
 class ShownForms(NamedTuple):
     """The forms of the px that are shown."""
 
-    grid: Grid
     at: Ints  # (k,) those on round forms, in the picture that is shown
     normal: Planar  # (3, k)
     label: Labels  # (n,) of every px
+    grid: Grid
+    beside: Ints | None  # of a whole picture, the px that each border px is mixed with
 
 
 def shown_forms(
@@ -59,7 +86,8 @@ def shown_forms(
     at = np.flatnonzero(is_turned(nx, ny))
     x, y = nx[at].astype(np.float32), ny[at].astype(np.float32)
     normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
-    return ShownForms(grid, at, normal, flat)
+    beside = buffers.other_place if place is None else None
+    return ShownForms(at, normal, flat, grid, beside)
 
 
 def is_turned(nx: npt.NDArray[np.float16], ny: npt.NDArray[np.float16]) -> npt.NDArray[np.bool_]:
@@ -152,29 +180,94 @@ def _drawn_up(plane: Plane, grid: Grid, scale: float) -> Share8:
     return np.asarray(image).reshape(-1)
 
 
+class Shares(NamedTuple):
+    """How light lies on the px that are shown."""
+
+    key: Share8  # (n,) of the key's light, what reaches each
+    shine: tuple[Ints, Share8] | None  # px in a highlight, and how much of it each has
+
+
+def shine_on(
+    shown: ShownForms, lights: Lights, finishes: Mapping[int, Finish], key: Share8
+) -> tuple[Ints, Share8] | None:
+    """The px that lie in a highlight, and how much of it each has; None where none does."""
+    if not lights.highlights or not finishes:
+        return None
+    label = shown.label[shown.at]
+    places: list[Ints] = []
+    levels: list[Share8] = []
+    for finish in {f for f in finishes.values() if f.gloss}:
+        own = [n for n, f in finishes.items() if f is finish]
+        at = np.flatnonzero(np.isin(label, own))
+        if len(at):
+            level = shine(shown.normal[:, at], lights, finish) * key[shown.at[at]]
+            some = level > _LEAST_SHINE
+            places.append(shown.at[at[some]])
+            levels.append(level[some].astype(np.uint8))
+    return (np.concatenate(places), np.concatenate(levels)) if places else None
+
+
 def paint_reached(
     seen: Seen | SurfaceBuffers,
-    lit: PackedRow,
-    shade: PackedRow,
-    share: Share8,
+    ends: Ends,
+    shares: Shares,
+    shown: ShownForms,
     out: Packed | None = None,
 ) -> Packed:
-    """The picture, (h, w) 0x00RRGGBB, of codes lit by the key wholly and of the same in shade, each
-    px with its share of the key's light; into `out` where it is given."""
+    """The picture, (h, w) 0x00RRGGBB, each px between the ends of its code by its shares of light;
+    into `out` where it is given."""
     picture = np.empty(seen.shape, np.uint32) if out is None else out
-    flat = picture.reshape(-1)
-    np.take(lit, seen.code, out=flat, mode="clip")
+    flat, share = picture.reshape(-1), shares.key
+    np.take(ends.lit, seen.code, out=flat, mode="clip")
     under = np.flatnonzero(share != 255)
-    dark = np.take(shade, seen.code[under], mode="clip")
-    flat[under] = mixed_quickly(flat[under], dark, _PART[share[under]])
-    sides = [mixed_quickly(c[seen.own], c[seen.other], seen.part) for c in (lit, shade)]
-    flat[seen.place] = mixed_quickly(sides[0], sides[1], _PART[share[seen.place]])
-    three = [blended(c[seen.rest.of], seen.rest.share) for c in (lit, shade)]
-    flat[seen.rest.place] = mixed_quickly(three[0], three[1], _PART[share[seen.rest.place]])
+    flat[under] = between(ends, seen.code[under], share[under])
+    if shares.shine is not None:
+        at, level = shares.shine
+        bright = np.take(ends.bright, seen.code[at], mode="clip")
+        flat[at] = mixed_quickly(bright, flat[at], _PART[_FOR_SHINE][level])
+    own = flat[seen.place]
+    if shown.beside is not None:
+        other = flat[shown.beside]
+    else:  # what lies beyond a border is known by its code alone
+        own = between(ends, seen.own, share[seen.place])
+        other = ends.mean[seen.other]
+    flat[seen.place] = mixed_quickly(own, other, seen.part)
+    flat[seen.rest.place] = blended(ends.mean[seen.rest.of], seen.rest.share)
     return picture
 
 
-def mixed_parts(lit: PackedRow, shade: PackedRow, share: Row) -> PackedRow:
-    """Codes of which a share 0-1 of the key's light reaches, (codes,), as they are on the mean."""
+def between(ends: Ends, code: Ints, share: Share8) -> PackedRow:
+    """The colours of px of codes, (n,), that such a share of the key's light reaches."""
+    lit, shade = np.take(ends.lit, code, mode="clip"), np.take(ends.shade, code, mode="clip")
+    at = np.take(ends.bend, code, mode="clip").astype(np.uint16) << np.uint16(8)
+    at |= share
+    found = mixed_quickly(lit, shade, np.take(_FLAT, at, mode="clip"))
+    half = np.take(ends.half, code, mode="clip")
+    some = np.flatnonzero((half != 0) & (share > 0) & (share < 255))
+    if len(some):
+        # Fully lit it has lost its chroma to white; on the way there it has more than a mix tells.
+        low, high, middle, own = shade[some], lit[some], half[some], share[some]
+        upper = own >= _HALF
+        top, under = np.where(upper, high, middle), np.where(upper, middle, low)
+        part = (np.where(upper, own - _HALF, own) * np.uint32(2)).astype(np.uint32)
+        found[some] = mixed_quickly(top, under, np.minimum(part, np.uint32(256)))
+    return found
+
+
+def bends(dark: Row, bright: Row) -> npt.NDArray[np.uint8]:
+    """Which power raises shares of light, (codes,), for luminances of both ends: the one that half
+    of the light is shown right by, the shoulder of the screen included."""
+    ends = [np.sqrt(shouldered(lum)) for lum in (dark, (dark + bright) * np.float32(0.5), bright)]
+    apart = np.maximum(ends[2] - ends[0], np.float32(1e-3))
+    half = np.clip((ends[1] - ends[0]) / apart, 0.02, 0.98)
+    power = np.log2(1 / (1 - half))
+    step = (power - np.float32(_LEAST_POWER)) * np.float32(1 / _POWER_STEP) + np.float32(0.5)
+    found = np.asarray(np.clip(step, 0, _POWERS - 1), np.uint8)
+    found[ends[2] - ends[0] < 1e-3] = _USUAL
+    return found
+
+
+def mixed_parts(bright: PackedRow, under: PackedRow, share: Row) -> PackedRow:
+    """Codes of which a share 0-1 lies in a highlight, (codes,), as they are on the mean."""
     level = np.clip(share * 255 + 0.5, 0, 255).astype(np.uint8)
-    return mixed_quickly(lit, shade, _PART[level])
+    return mixed_quickly(bright, under, _PART[_FOR_SHINE][level])

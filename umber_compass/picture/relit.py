@@ -33,8 +33,8 @@ from umber_compass.picture.light import (
     of_key,
 )
 from umber_compass.picture.mixes import Ints, Labels
-from umber_compass.picture.reach import edge_on, is_turned, mixed_parts
-from umber_compass.picture.screen import fitted
+from umber_compass.picture.reach import Ends, bends, between, edge_on, is_turned, mixed_parts
+from umber_compass.picture.screen import SHOULDER, fitted, luminance_of
 from umber_compass.picture.shade import shade
 from umber_compass.picture.tint import Tint, tinted, tinting
 from umber_compass.picture.ways import WAYS, Planar, Row, share_of
@@ -73,13 +73,6 @@ class Arriving(NamedTuple):
         if self.shade is None or self.share is None:
             return self.light
         return np.asarray(self.shade + (self.light - self.shade) * self.share)
-
-
-class Ends(NamedTuple):
-    """The colours of every code, encoded, (codes,): lit by the key wholly, and not at all."""
-
-    lit: PackedRow
-    shade: PackedRow
 
 
 class Lit(NamedTuple):
@@ -165,32 +158,64 @@ def light_up(
     own = np.empty_like(arriving.light)
     for i in range(3):
         np.take(local[i], buffers.local, out=own[i], mode="clip")
-    lit = _coloured(buffers, own, arriving.light, arriving, lights, arriving.gloss)
+    exposed = arriving.light * np.float32(lights.exposure)
+    lit, bright_lum = _coloured(buffers, own, exposed, arriving)
+    bright, shine = lit, arriving.gloss
+    if shine is not None and len(shine.at):
+        bright = lit.copy()
+        bright[shine.at] = _highlit(own, exposed, lights, shine)
     if arriving.shade is None or arriving.share is None:
-        return lit, None
-    shade = _coloured(buffers, own, arriving.shade, arriving, lights, None)
-    return mixed_parts(lit, shade, arriving.share), Ends(lit, shade)
+        mean = lit if shine is None else mixed_parts(bright, lit, _whole(shine, len(lit)))
+        none, bend = np.zeros(len(lit), np.uint32), np.zeros(len(lit), np.uint8)
+        return mean, None if shine is None else Ends(lit, lit, bright, mean, bend, none)
+    dark = arriving.shade * np.float32(lights.exposure)
+    shade, dark_lum = _coloured(buffers, own, dark, arriving)
+    half = _halves(own, exposed, dark, bright_lum)
+    ends = Ends(lit, shade, bright, lit, bends(dark_lum, bright_lum), half)
+    level = np.clip(arriving.share * 255 + 0.5, 0, 255).astype(np.uint8)
+    mean = between(ends, np.arange(len(lit)), level)
+    if shine is not None:
+        mean = mixed_parts(bright, mean, _whole(shine, len(lit)) * arriving.share)
+    return mean, ends._replace(mean=mean)
+
+
+def _halves(own: Planar, lit: Planar, dark: Planar, lum: Row) -> PackedRow:
+    """Codes lit by half of the key, (codes,), where the whole of it is more than the screen shows;
+    0 elsewhere."""
+    found = np.zeros(len(lum), np.uint32)
+    over = np.flatnonzero(lum > SHOULDER)
+    if len(over):
+        out = (lit[:, over] + dark[:, over]) * np.float32(0.5) * own[:, over]
+        found[over] = _encoded(fitted(np.ascontiguousarray(out, np.float32)))
+    return found
+
+
+def _whole(shine: Gloss, count: int) -> Row:
+    """How much of a highlight lies on each code, (codes,)."""
+    found = np.zeros(count, np.float32)
+    found[shine.at] = shine.shape
+    return found
+
+
+def _highlit(own: Planar, exposed: Planar, lights: Lights, shine: Gloss) -> PackedRow:
+    """Codes in the middle of a highlight, (k,)."""
+    out = own[:, shine.at] * exposed[:, shine.at]
+    out += shine.light * np.float32(lights.exposure)
+    return _encoded(fitted(np.ascontiguousarray(out, np.float32)))
 
 
 def _coloured(
-    buffers: SurfaceBuffers,
-    own: Planar,
-    light: Planar,
-    arriving: Arriving,
-    lights: Lights,
-    shine: Gloss | None,
-) -> PackedRow:
-    """Local colours, (3, codes), in one light, exposed, tinted, and brought into the screen."""
-    out = own * light
-    out *= np.float32(lights.exposure)
-    if shine is not None:
-        out[:, shine.at] += shine.light * np.float32(lights.exposure)
-    out = tinted(out, arriving.tint)
+    buffers: SurfaceBuffers, own: Planar, exposed: Planar, arriving: Arriving
+) -> tuple[PackedRow, Row]:
+    """Local colours, (3, codes), in one light, tinted, and brought into the screen; and their
+    luminance before that."""
+    out = tinted(own * exposed, arriving.tint)
     if len(arriving.unlit):
         out[:, arriving.unlit] = own[:, arriving.unlit]
+    lum = luminance_of(out)
     packed = _encoded(fitted(out))
     packed[buffers.local == 0] = _PAPER  # no light falls where nothing is painted
-    return packed
+    return packed, lum
 
 
 def _encoded(linear: Planar) -> PackedRow:

@@ -60,7 +60,8 @@ def shade(
         whole = np.ones_like(cosine) if share is None else share
         if kept is not None:
             whole = whole * kept[0]
-        out[:, shine.at] += shine.light * (whole[shine.at] * np.float32(lights.exposure))
+        there = whole[shine.at] * shine.shape
+        out[:, shine.at] += shine.light * (there * np.float32(lights.exposure))
     out = tinted(out, tinting(cosine, lights, surface.turned))
     for finish, at in (parts or {}).items():
         if not finish.lit:

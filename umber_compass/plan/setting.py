@@ -239,5 +239,6 @@ def _kind_of(annotation: Any) -> Kind:
     if get_origin(kind) is Literal:
         return Kind(CHOICE, choices=get_args(kind))
     if kind is str:
-        return Kind(COLOUR if annotation is Hex else TEXT)
+        is_hex = any(a is Hex for a in (annotation, *get_args(annotation)))
+        return Kind(COLOUR if is_hex else TEXT)
     return Kind(WHOLE if kind is int else NUMBER, "", meta.ge, meta.le)

@@ -13,7 +13,8 @@ from umber_compass.colour.spaces import to_bytes
 from umber_compass.picture.finish import Finish
 from umber_compass.picture.indexed import paint
 from umber_compass.picture.light import Lights
-from umber_compass.picture.relit import Ends, arriving, light_up, local_light, paint_exact
+from umber_compass.picture.reach import Ends
+from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
 from umber_compass.picture.seen import paint_gathered
 from umber_compass.steps.harmony.colours import code_table
 from umber_compass.steps.pictures import in_ends
@@ -107,7 +108,8 @@ def in_part(derived: Derived, name: str) -> Packed:
     assert forms is not None and told is not None
     if view.families:
         count = derived.buffers.size
-        ends = Ends(*(np.full(count, c, np.uint32) for c in (_IN_LIGHT, _IN_SHADE)))
+        bright, dark = (np.full(count, c, np.uint32) for c in (_IN_LIGHT, _IN_SHADE))
+        ends = Ends(bright, dark, bright, bright, np.zeros(count, np.uint8), bright * 0)
         return in_ends(derived, derived.buffers, forms, ends, lights)
     alone = lights._replace(exposure=1.0)
     told = told._replace(parts={f: at for f, at in told.parts.items() if _is_shown(f, view)})

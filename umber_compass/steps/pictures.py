@@ -8,15 +8,17 @@ from umber_compass.picture.indexed import IndexedPicture, gathered, paint
 from umber_compass.picture.light import Lights
 from umber_compass.picture.mixes import Ints
 from umber_compass.picture.reach import (
+    Ends,
     Reaching,
-    Share8,
+    Shares,
     ShownForms,
     paint_reached,
     places_of_shadow,
     share_on,
+    shine_on,
     shown_forms,
 )
-from umber_compass.picture.relit import Ends, paint_exact
+from umber_compass.picture.relit import paint_exact
 from umber_compass.picture.seen import Gather, Grid, Seen, paint_gathered, see
 from umber_compass.steps.light.standing import STEP
 from umber_compass.steps.light.telling import reaching
@@ -37,7 +39,7 @@ class Known:
 
     def __init__(self) -> None:
         self.places: tuple[object, Ints] | None = None
-        self.share: tuple[tuple[object, ...], Share8] | None = None
+        self.shares: tuple[tuple[object, ...], Shares] | None = None
 
 
 def picture(derived: Derived, out: Packed | None = None) -> Packed:
@@ -60,37 +62,39 @@ def in_ends(
     lights: Lights,
     out: Packed | None = None,
 ) -> Packed:
-    """A picture mixed px by px of codes lit by the key and in shade."""
+    """A picture mixed px by px of the ends of its codes."""
     share = share_on(forms, lights, live_reaching(derived))
-    return paint_reached(gather, ends.lit, ends.shade, share, out)
+    shares = Shares(share, shine_on(forms, lights, derived.finishes, share))
+    return paint_reached(gather, ends, shares, forms, out)
 
 
-def _share_of(derived: Derived, seen: SeenForms, lights: Lights) -> Share8:
-    """The share of the key's light that reaches the px of a grid: as it was, or found anew."""
+def _shares_of(derived: Derived, seen: SeenForms, lights: Lights) -> Shares:
+    """How light lies on the px of a grid: as it was, or found anew."""
     assert seen.forms is not None
     told, known = live_reaching(derived), seen.known
-    key = (told.shadows, told.receivers, derived.edges, *_of_form(lights))
-    if known.share is not None and _alike(known.share[0], key):
-        return known.share[1]
+    key = (told.shadows, told.receivers, derived.edges, derived.finishes, *_of_form(lights))
+    if known.shares is not None and _alike(known.shares[0], key):
+        return known.shares[1]
     places = None
     if told.shadows is not None:
         if known.places is None or known.places[0] is not told.receivers:
             shape = told.shadows.floor.shape
-            found = places_of_shadow(seen.forms, told, (shape[0], shape[1]))
-            known.places = (told.receivers, found)
+            at = places_of_shadow(seen.forms, told, (shape[0], shape[1]))
+            known.places = (told.receivers, at)
         places = known.places[1]
     share = share_on(seen.forms, lights, told, places)
-    known.share = (key, share)
-    return share
+    found = Shares(share, shine_on(seen.forms, lights, derived.finishes, share))
+    known.shares = (key, found)
+    return found
 
 
 def _of_form(lights: Lights) -> tuple[object, ...]:
-    """What of lights the share of the key hangs on."""
-    return lights.way, lights.edge, lights.key.direction
+    """What of lights the shares hang on."""
+    return lights.way, lights.edge, lights.key.direction, lights.highlights
 
 
 def _alike(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
-    plain = (str, float, tuple)  # no record of arrays among them
+    plain = (str, float, bool, tuple)  # no record of arrays among them
     return all(a is b or (type(a) in plain and a == b) for a, b in zip(one, other, strict=True))
 
 
@@ -123,8 +127,8 @@ def seen_picture(derived: Derived, seen: SeenForms, out: Packed | None = None) -
         return paint_gathered(seen.gather, pack(derived.table), out)
     if lit.ends is None or seen.forms is None:
         return paint_gathered(seen.gather, lit.packed, out)
-    share = _share_of(derived, seen, lit.lights)
-    return paint_reached(seen.gather, lit.ends.lit, lit.ends.shade, share, out)
+    shares = _shares_of(derived, seen, lit.lights)
+    return paint_reached(seen.gather, lit.ends, shares, seen.forms, out)
 
 
 def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:

@@ -61,6 +61,7 @@ from umber_compass.steps.light.telling import (
     whole_forms,
 )
 from umber_compass.steps.light.things import guess
+from umber_compass.steps.light.two_sides import two_sides
 from umber_compass.steps.ramps.ramps import all_steps
 from umber_compass.steps.stages import KEPT, Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
@@ -169,7 +170,7 @@ class Derived:
     told = stage(told_codes, *_TOLD)
     whole_forms = stage(whole_forms, "buffers", "drawing.labels")
     arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
-    held = stage(held_by_regions, "buffers", "indexed", "regions")
+    held = stage(held_by_regions, "buffers", "indexed", "regions", "finishes")
     anchored = stage(anchored, "buffers", "arriving", "rig")
     lit = stage(in_light, "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig")
     exact_light = stage(exact_light, *_EXACTLY)
@@ -217,6 +218,7 @@ class Derived:
     needed = stage(colours_needed, "colours")
     budget = stage(budget_of, "planned_budget", "rules:budget.colours")
     lights = stage(lights_for, "lit", "rig_lights", "rig", "colours", "shares")
+    two_sides = stage(two_sides, "regions", "colours", "shares", "lit", "finishes")
     chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights", "casts", "finishes")
     ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")
 
@@ -338,6 +340,8 @@ def carried(before: Derived, plan: Plan) -> Derived | None:
     by the same rules; None where it shows anything else."""
     mine = before.plan
     if study(plan) is not before.study or plan.regions is not mine.regions:
+        return None
+    if plan.scene is not mine.scene:
         return None
     rules = (plan.practice, plan.overrides, plan.budget)
     if plan.sketch is not mine.sketch or rules != (mine.practice, mine.overrides, mine.budget):

@@ -17,7 +17,15 @@ from umber_compass.steps.checks.harmony import (
     mood,
     near_duplicates,
 )
-from umber_compass.steps.checks.light import lamp_rank, warm_with_cool
+from umber_compass.steps.checks.light import (
+    deep_shade,
+    lamp_rank,
+    local_lost,
+    shade_greys,
+    shine,
+    sides_apart,
+    warm_with_cool,
+)
 from umber_compass.steps.checks.values import (
     band_share,
     drift,
@@ -54,6 +62,11 @@ CHECKS: dict[str, CheckSpec] = registered(
     near_duplicates,
     lamp_rank,
     warm_with_cool,
+    sides_apart,
+    deep_shade,
+    shade_greys,
+    local_lost,
+    shine,
 )
 
 __all__ = ["CHECKS", "LEVELS", "CheckSpec", "Fix", "Result"]

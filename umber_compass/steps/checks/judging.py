@@ -15,7 +15,7 @@ from umber_compass.work import Tick, idle
 MOST_FIXES = 50
 _MOST_TIMES = 2.5  # of a move that was found to be enough
 _STEP, _FINE = 2.0, 0.4  # L*: the first step down; within which the least move is found
-_MORE = 3  # such steps that the exact picture may need beyond
+_MORE = 8  # times a little more, at most
 _NONE: Mapping[Key, Result] = {}
 # What a fix costs beside its change of colour (area-weighted OKLab x 100); docs/engine.md.
 _NEW_WARNING, _NOTE_TO_WARNING, _NEW_NOTE = 3.0, 1.5, 0.5

@@ -126,13 +126,13 @@ def chart(
         for end, said in zip(ends, end_names(planned[region.id]), strict=True):
             rows.append((region.id, region.name + said, end, rest))
             made.append(finishes.get(region.label, FINISHES["matte"]))
-    places = _places([row[2] for row in rows], made, lights, places_in(lights, casts))
+    places = at_places([row[2] for row in rows], made, lights, places_in(lights, casts))
     return [
         Row(r, n, end, there, rest) for (r, n, end, rest), there in zip(rows, places, strict=True)
     ]
 
 
-def _places(
+def at_places(
     locals_: list[Measured], finishes: list[Finish], lights: Lights, places: tuple[Place, ...]
 ) -> list[dict[str, Measured]]:
     """Local colours at every place of the chart, all at once."""

@@ -1,5 +1,6 @@
 """One exposure for the plan's light, and what it could not hold."""
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
 import numpy as np
@@ -13,7 +14,7 @@ from umber_compass.colour.spaces import (
     value_of_luminance,
 )
 from umber_compass.picture.buffers import SurfaceBuffers
-from umber_compass.picture.finish import finish_of
+from umber_compass.picture.finish import Finish
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import Lights, Surface, normal_at
 from umber_compass.picture.relit import Arriving, Lit, Told, arriving, light_up, local_light
@@ -71,9 +72,13 @@ class Held(NamedTuple):
 
 
 def held_by_regions(
-    buffers: SurfaceBuffers | None, indexed: IndexedPicture, regions: tuple[Region, ...]
+    buffers: SurfaceBuffers | None,
+    indexed: IndexedPicture,
+    regions: tuple[Region, ...],
+    finishes: Mapping[int, Finish],
 ) -> Held | None:
-    """What each region holds among the buffers' codes; None where there are none."""
+    """What each region holds among the buffers' codes, and counts for the exposure: what shines by
+    itself, or is far away, not at all. None where there are none."""
     if buffers is None:
         return None
     label = np.array([r.label for r in regions])
@@ -82,14 +87,10 @@ def held_by_regions(
         label
     ]
     ids = tuple(r.id for r in regions)
-    weight = np.array([_weight(r) for r in regions])
+    dark = {label for label, finish in finishes.items() if not finish.lit}
+    weight = np.array([0.0 if r.label in dark else _WEIGHTS[r.role] for r in regions])
     counts = held * weight
     return Held(ids, label, spans[:, 0], spans[:, 1] - 1, counts / max(counts.sum(), 1))
-
-
-def _weight(region: Region) -> float:
-    """How much a px of a region counts for the exposure: what shines by itself not at all."""
-    return _WEIGHTS[region.role] if finish_of(region.material).lit else 0.0
 
 
 def light_arriving(

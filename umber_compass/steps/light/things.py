@@ -100,9 +100,9 @@ class _Guess:
             top = self._top(lying[0]) - _ABOVE * self.of.height
             sloped = {n for n, r in self.of.regions.items() if r.form == "slope"}
             return {lying[0], *(n for n in sloped if self._lies_low(n) and self._top(n) >= top)}
-        named = {r.label for r in self.of.regions.values() if named(r, _FLOOR_NAMES)}
-        if named:
-            return named
+        called = {r.label for r in self.of.regions.values() if named(r, _FLOOR_NAMES)}
+        if called:
+            return called
         grounds = [i for i in range(1, self.of.count) if self._bottom_ground(i)]
         return {int(self.of.pieces.label[i]) for i in grounds}
 

@@ -60,6 +60,8 @@ class FigureView(QWidget):
 
     def _ask(self, quick: bool) -> None:
         self._quick = quick
+        if not self.isVisible():
+            return  # it is drawn when it is seen
         self._drawing.start()
         if quick:
             self._resting.start()
@@ -93,6 +95,10 @@ class FigureView(QWidget):
     def showEvent(self, event: object) -> None:
         self._ask(False)
 
+    def hideEvent(self, event: object) -> None:
+        self._drawing.stop()
+        self._resting.stop()
+
     def resizeEvent(self, event: object) -> None:
         self._ask(False)
 
@@ -100,12 +106,9 @@ class FigureView(QWidget):
         self._at = event.position()
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._at is not None:
+        if event.buttons() and self._at is not None:
             self._turn_by((event.position().x() - self._at.x()) * _TURN)
             self._at = event.position()
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self._at = None
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
