@@ -255,15 +255,12 @@ def _lay(window: "MainWindow", plan: Path) -> None:
 
 
 def _mood(window: "MainWindow", plan: Path, folder: Path) -> None:
-    """The demo in every mood; and as each practice looks at it."""
+    """The demo in every mood."""
     bench = _harmony(window, plan)
     bench.open_page(bench.mood)
     _settle(window)
     window.grab().save(str(folder / "mood.png"))
     bench.open_page(bench.wheel_page)
-    window.works.steps.toggle_drawer("practice")
-    _settle(window)
-    window.grab().save(str(folder / "practice.png"))
 
 
 def _settle(window: "MainWindow") -> None:

@@ -17,13 +17,16 @@ from umber_compass.picture.drawing import boxes
 from umber_compass.picture.forms import front_order
 from umber_compass.plan.edits import region as region_of
 from umber_compass.plan.edits import study
-from umber_compass.plan.model import Gradient, Study
+from umber_compass.plan.light_edits import light_on
+from umber_compass.plan.model import Gradient, Plan, Study
+from umber_compass.plan.scene_edits import tell_scene
 from umber_compass.plan.setting import Kind
 from umber_compass.steps.checks import CHECKS, Result
 from umber_compass.steps.checks.judging import judge, mend
 from umber_compass.steps.handoff.palette import KINDS, kinds_for
-from umber_compass.steps.keys import edit_from, keys_in_general, keys_of
+from umber_compass.steps.keys import THING, edit_from, keys_in_general, keys_of
 from umber_compass.steps.keys.key import Setting
+from umber_compass.steps.light.telling_things import as_told
 from umber_compass.steps.light_views import LIGHT_VIEWS
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.views import VIEWS
@@ -129,11 +132,20 @@ def decide(args: Namespace) -> dict[str, Any]:
         raise Refusal("set", words("needs a plan, KEY=VALUE and -o PLAN2; or --keys alone"))
     opened = document.open_plan(Path(args.plan))
     plan = opened.plan
-    for change in args.change:
-        plan = edit_from(plan, change).apply(plan)
     pipeline = Pipeline(opened.pixels.drawings)
+    for change in args.change:
+        if change.startswith(THING) and plan.scene.things is None:
+            plan = _with_things(pipeline, plan)
+        plan = edit_from(plan, change).apply(plan)
     document.save(plan, opened.pixels, Path(args.output))
     return _judged(judge(pipeline.derive(plan)))
+
+
+def _with_things(pipeline: Pipeline, plan: Plan) -> Plan:
+    """A plan with its things as they are guessed, so that they can be spoken of."""
+    derived = pipeline.derive(light_on(plan))
+    told = as_told(derived.pieces, derived.standing)
+    return tell_scene(words("tell the things"), things=told).apply(plan)
 
 
 def _keys(path: str | None) -> list[dict[str, Any]]:
@@ -141,7 +153,10 @@ def _keys(path: str | None) -> list[dict[str, Any]]:
     if path is None:
         return [_key(name, kind, None, text) for name, kind, text in keys_in_general()]
     opened = document.open_plan(Path(path))
-    return [_key(*row) for row in keys_of(opened.plan)]
+    plan = opened.plan
+    if plan.scene.things is None:
+        plan = _with_things(Pipeline(opened.pixels.drawings), plan)
+    return [_key(*row) for row in keys_of(plan)]
 
 
 def _key(name: str, kind: Kind, now: Setting, text: str) -> dict[str, Any]:

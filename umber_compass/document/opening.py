@@ -23,6 +23,7 @@ from umber_compass.words import Refusal, plain, words
 from umber_compass.work import Tick, idle
 
 _THUMBNAIL = 512  # px
+_WAYS_SINCE = 3  # schema from which a plan says how its light is drawn
 
 
 class Opened(NamedTuple):
@@ -130,7 +131,20 @@ def from_file(
     pixels = Pixels.of_file(held)
     tick(0.2)
     pixels.drawing(plan.sketch, subject, kept, tick)
-    return Opened(plan, pixels, held.thumbnail)
+    return Opened(plan, pixels, held.thumbnail, _kept_look(held))
+
+
+def _kept_look(held: plan_file.PlanFile) -> str:
+    """What is told of a plan that is lit as before there were ways of lighting."""
+    lit = any(s.rig is not None and s.rig.on for s in held.plan.studies)
+    if held.schema >= _WAYS_SINCE or not lit:
+        return ""
+    return str(
+        words(
+            "This plan is lit as it was: softly, without shadows. The dark rim round forms is "
+            "gone; Look, on the Light bench, has the new ways"
+        )
+    )
 
 
 def _known(study: Study, subject: str) -> None:

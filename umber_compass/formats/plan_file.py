@@ -45,6 +45,11 @@ class PlanFile(NamedTuple):
     arrays: dict[str, npt.NDArray[np.uint16]]  # the same as numbers, (h, w), read-only
     thumbnail: bytes  # PNG, or empty
     references: Mapping[str, bytes] = MappingProxyType({})  # by hash, pictures kept beside the plan
+    schema: int = SCHEMA  # of the file as it lay there
+
+
+class _Schema(msgspec.Struct):
+    schema: int = SCHEMA
 
 
 def write(path: Path, held: PlanFile) -> None:
@@ -156,8 +161,17 @@ def _assembled(parts: dict[str, bytes], subject: str) -> PlanFile:
         raise _damaged(subject, f"it has no {missing[0]}")
     if parts["mimetype"] != MIME.encode():
         raise Refusal(subject, words("is a ZIP file but no plan; open a .umber file"))
+    schema = _schema_of(parts["plan.json"])
     plan = _plan(parts, subject)
-    return _held(plan, parts, subject)
+    return _held(plan, parts, subject)._replace(schema=schema)
+
+
+def _schema_of(data: bytes) -> int:
+    """The schema a plan was written in; today's where it says none that is known."""
+    try:
+        return msgspec.json.decode(data, type=_Schema).schema
+    except msgspec.MsgspecError:
+        return SCHEMA
 
 
 def plan_of(data: bytes, subject: str) -> Plan:

@@ -39,6 +39,7 @@ def _to_3(tree: Tree, entries: Entries) -> None:
             if rig is not None:
                 rig |= _AS_BEFORE
                 rig["ambient"] = {**rig.get("ambient", {}), "bounce": 0.0}
+                rig["glow"] = {"strength": 0.0}
                 rig["crevice"] = min(rig.get("crevice", 100.0), HALO)
     tree["schema"] = 3
 

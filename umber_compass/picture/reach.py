@@ -54,7 +54,15 @@ class Ends(NamedTuple):
     bright: PackedRow  # in the middle of a highlight; as lit where there can be none
     mean: PackedRow  # as its px are on the mean
     bend: npt.NDArray[np.uint8]  # which power raises its shares of light
+    glowing: PackedRow | None  # on the mean, in all the light of what glows
     half: PackedRow  # lit by half of the key where all of it is too much for the screen, else 0
+
+
+class Glow(NamedTuple):
+    """What regions that glow throw on what is near."""
+
+    plane: Plane  # (h, w) how much of it reaches px, as shadows' planes lie
+    light: tuple[float, float, float]  # linear, exposed, where all of it does
 
 
 class Receivers(NamedTuple):
@@ -185,6 +193,7 @@ class Shares(NamedTuple):
 
     key: Share8  # (n,) of the key's light, what reaches each
     shine: tuple[Ints, Share8] | None  # px in a highlight, and how much of it each has
+    glow: tuple[Ints, Share8] | None  # px near what glows, and how much of its light each has
 
 
 def shine_on(
@@ -207,6 +216,21 @@ def shine_on(
     return (np.concatenate(places), np.concatenate(levels)) if places else None
 
 
+def glow_on(
+    shown: ShownForms, glow: Glow | None, scale: float, unlit: frozenset[int]
+) -> tuple[Ints, Share8] | None:
+    """The px near what glows, and how much of its light reaches each; None where none does. No
+    light falls on labels that are `unlit`."""
+    if glow is None:
+        return None
+    level = _drawn_up(glow.plane, shown.grid, scale)
+    near = level > 1
+    if unlit:
+        near &= ~np.isin(shown.label, list(unlit))
+    at = np.flatnonzero(near)
+    return at, level[at]
+
+
 def paint_reached(
     seen: Seen | SurfaceBuffers,
     ends: Ends,
@@ -226,6 +250,10 @@ def paint_reached(
         bright = np.take(ends.bright, seen.code[at], mode="clip")
         flat[at] = mixed_quickly(bright, flat[at], _PART[_FOR_SHINE][level])
     own = flat[seen.place]
+    if shares.glow is not None and ends.glowing is not None:
+        at, level = shares.glow
+        near = np.take(ends.glowing, seen.code[at], mode="clip")
+        flat[at] = mixed_quickly(near, flat[at], _PART[_USUAL][level])
     if shown.beside is not None:
         other = flat[shown.beside]
     else:  # what lies beyond a border is known by its code alone

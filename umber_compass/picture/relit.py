@@ -33,7 +33,7 @@ from umber_compass.picture.light import (
     of_key,
 )
 from umber_compass.picture.mixes import Ints, Labels
-from umber_compass.picture.reach import Ends, bends, between, edge_on, is_turned, mixed_parts
+from umber_compass.picture.reach import Ends, Glow, bends, between, edge_on, is_turned, mixed_parts
 from umber_compass.picture.screen import SHOULDER, fitted, luminance_of
 from umber_compass.picture.shade import shade
 from umber_compass.picture.tint import Tint, tinted, tinting
@@ -150,7 +150,11 @@ def _unlit(parts: Parts) -> Ints:
 
 
 def light_up(
-    buffers: SurfaceBuffers, local: Planar, arriving: Arriving, lights: Lights
+    buffers: SurfaceBuffers,
+    local: Planar,
+    arriving: Arriving,
+    lights: Lights,
+    glow: Glow | None = None,
 ) -> tuple[PackedRow, Ends | None]:
     """Encoded colours of every code, (codes,), in the light that arrives on each, exposed as the
     lights are: on the mean of its px, and lit by the key and in shade, where those differ. `local`
@@ -164,19 +168,33 @@ def light_up(
     if shine is not None and len(shine.at):
         bright = lit.copy()
         bright[shine.at] = _highlit(own, exposed, lights, shine)
+    glowing = _glowing(buffers, own, arriving, lights, glow)
     if arriving.shade is None or arriving.share is None:
         mean = lit if shine is None else mixed_parts(bright, lit, _whole(shine, len(lit)))
         none, bend = np.zeros(len(lit), np.uint32), np.zeros(len(lit), np.uint8)
-        return mean, None if shine is None else Ends(lit, lit, bright, mean, bend, none)
+        alike = shine is None and glowing is None
+        return mean, None if alike else Ends(lit, lit, bright, mean, bend, glowing, none)
     dark = arriving.shade * np.float32(lights.exposure)
     shade, dark_lum = _coloured(buffers, own, dark, arriving)
     half = _halves(own, exposed, dark, bright_lum)
-    ends = Ends(lit, shade, bright, lit, bends(dark_lum, bright_lum), half)
+    bend = bends(dark_lum, bright_lum)
+    ends = Ends(lit, shade, bright, lit, bend, glowing, half)
     level = np.clip(arriving.share * 255 + 0.5, 0, 255).astype(np.uint8)
     mean = between(ends, np.arange(len(lit)), level)
     if shine is not None:
         mean = mixed_parts(bright, mean, _whole(shine, len(lit)) * arriving.share)
     return mean, ends._replace(mean=mean)
+
+
+def _glowing(
+    buffers: SurfaceBuffers, own: Planar, arriving: Arriving, lights: Lights, glow: Glow | None
+) -> PackedRow | None:
+    """Codes in all the light of what glows, (codes,); None where nothing does."""
+    if glow is None:
+        return None
+    light = arriving.mean * np.float32(lights.exposure)
+    light += np.array(glow.light, np.float32)[:, None]
+    return _coloured(buffers, own, light, arriving)[0]
 
 
 def _halves(own: Planar, lit: Planar, dark: Planar, lum: Row) -> PackedRow:
@@ -246,6 +264,8 @@ class Exact(NamedTuple):
     spares: Mapping[str, frozenset[int]]  # by lamp, the labels it does not light
     shadow: npt.NDArray[np.uint8] | None  # (h x w,) of the key's light, what is kept away of 255
     edges: Mapping[int, float]  # by label, how wide light turns to shade there
+    glow: Glow | None = None
+    near: Row | None = None  # (h x w,) how much of it reaches each px, 0-1
 
 
 def paint_exact(
@@ -308,7 +328,10 @@ def _shaded(
     spared = {n: np.flatnonzero(np.isin(label, list(s))) for n, s in exact.spares.items()}
     kept = kept_of(lights, spared, len(label))
     surface = Surface(normal, open_, own)
-    out = shade(local[:, flat], surface, lights, kept, share, parts)
+    more = None
+    if exact.glow is not None and exact.near is not None:
+        more = np.array(exact.glow.light, np.float32)[:, None] * exact.near[place]
+    out = shade(local[:, flat], surface, lights, kept, share, parts, more)
     wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
     line: PackedRow = wide[0] << 16 | wide[1] << 8 | wide[2]
     line[flat == 0] = _PAPER

@@ -50,10 +50,15 @@ def shade(
     kept: Sequence[Row] | None = None,
     share: Row | None = None,
     parts: Parts | None = None,
+    more: Planar | None = None,
 ) -> Planar:
-    """What local colours (3, n), linear light, become: linear light the screen can show."""
+    """What local colours (3, n), linear light, become: linear light the screen can show. `more` is
+    light that arrives beside the lamps', (3, n), whatever the exposure is: what glows is seen
+    as it is planned."""
     cosine = facing(surface.normal, lights.key.direction)
     out = arriving_on(surface, lights, kept, share, parts)
+    if more is not None:
+        out += more
     out *= local
     shine = gloss(surface, cosine, lights, parts) if parts else None
     if shine is not None:

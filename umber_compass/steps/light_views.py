@@ -109,7 +109,7 @@ def in_part(derived: Derived, name: str) -> Packed:
     if view.families:
         count = derived.buffers.size
         bright, dark = (np.full(count, c, np.uint32) for c in (_IN_LIGHT, _IN_SHADE))
-        ends = Ends(bright, dark, bright, bright, np.zeros(count, np.uint8), bright * 0)
+        ends = Ends(bright, dark, bright, bright, np.zeros(count, np.uint8), None, bright * 0)
         return in_ends(derived, derived.buffers, forms, ends, lights)
     alone = lights._replace(exposure=1.0)
     told = told._replace(parts={f: at for f, at in told.parts.items() if _is_shown(f, view)})

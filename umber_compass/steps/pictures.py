@@ -10,8 +10,10 @@ from umber_compass.picture.mixes import Ints
 from umber_compass.picture.reach import (
     Ends,
     Reaching,
+    Share8,
     Shares,
     ShownForms,
+    glow_on,
     paint_reached,
     places_of_shadow,
     share_on,
@@ -64,15 +66,23 @@ def in_ends(
 ) -> Packed:
     """A picture mixed px by px of the ends of its codes."""
     share = share_on(forms, lights, live_reaching(derived))
-    shares = Shares(share, shine_on(forms, lights, derived.finishes, share))
+    shares = Shares(share, shine_on(forms, lights, derived.finishes, share), _glow(derived, forms))
     return paint_reached(gather, ends, shares, forms, out)
+
+
+def _glow(derived: Derived, forms: ShownForms) -> tuple[Ints, Share8] | None:
+    """The px near what glows."""
+    dark = frozenset(n for n, f in derived.finishes.items() if not f.lit)
+    return glow_on(forms, derived.glow, live_reaching(derived).scale, dark)
 
 
 def _shares_of(derived: Derived, seen: SeenForms, lights: Lights) -> Shares:
     """How light lies on the px of a grid: as it was, or found anew."""
     assert seen.forms is not None
     told, known = live_reaching(derived), seen.known
-    key = (told.shadows, told.receivers, derived.edges, derived.finishes, *_of_form(lights))
+    plane = None if derived.glow is None else derived.rig.glow
+    far = (derived.glow_far, plane)
+    key = (told.shadows, told.receivers, derived.edges, derived.finishes, *far, *_of_form(lights))
     if known.shares is not None and _alike(known.shares[0], key):
         return known.shares[1]
     places = None
@@ -83,7 +93,8 @@ def _shares_of(derived: Derived, seen: SeenForms, lights: Lights) -> Shares:
             known.places = (told.receivers, at)
         places = known.places[1]
     share = share_on(seen.forms, lights, told, places)
-    found = Shares(share, shine_on(seen.forms, lights, derived.finishes, share))
+    shine = shine_on(seen.forms, lights, derived.finishes, share)
+    found = Shares(share, shine, _glow(derived, seen.forms))
     known.shares = (key, found)
     return found
 

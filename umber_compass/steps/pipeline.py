@@ -37,6 +37,7 @@ from umber_compass.steps.harmony.touching import liveliness, touching_of
 from umber_compass.steps.harmony.warmth import temperature
 from umber_compass.steps.light.chart import chart, lights_for
 from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
+from umber_compass.steps.light.glowing import glow_far, glow_of
 from umber_compass.steps.light.standing import (
     casts,
     exact_shadows,
@@ -95,6 +96,10 @@ _CASTING = (
 )  # fmt: skip
 _EXACTLY = (
     "lit", "whole_forms", "exact_shadows", "receivers", "buffers", "finishes", "spares", "edges",
+    "glow",
+)  # fmt: skip
+_LIT_BY = (
+    "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig", "glow",
 )  # fmt: skip
 _TOLD = (
     "buffers", "finishes", "spares", "edges", "rig.way", "rig.key.softness", "casts",
@@ -169,10 +174,14 @@ class Derived:
     rig_lights = stage(rig_lights, "rig", "ground")
     told = stage(told_codes, *_TOLD)
     whole_forms = stage(whole_forms, "buffers", "drawing.labels")
+    glow_far = stage(glow_far, "sampled", "buffers", "finishes")
+    glow = stage(glow_of, "glow_far", "regions", "colours", "shares", "rig.glow")
     arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
     held = stage(held_by_regions, "buffers", "indexed", "regions", "finishes")
     anchored = stage(anchored, "buffers", "arriving", "rig")
-    lit = stage(in_light, "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig")
+    lit = stage(
+        in_light, "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig", "glow"
+    )
     exact_light = stage(exact_light, *_EXACTLY)
     wishes = stage(held_wishes, "wished", "rules")
     ink = stage(ink_regions, "regions", "colours", "wishes", "rules", settles=True)

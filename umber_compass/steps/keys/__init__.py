@@ -9,10 +9,11 @@ from umber_compass.plan.setting import NUMBER, Kind
 from umber_compass.steps.keys.key import Group, Key, Setting, setting, with_unlisted
 from umber_compass.steps.keys.piece import LAMPS, PIECE, RIG, RULES, SHARES, SLOTS
 from umber_compass.steps.keys.regions import REGIONS
+from umber_compass.steps.keys.scene import SCENE, THING, THINGS
 from umber_compass.steps.keys.wishes import FOCUS, WISHES
 from umber_compass.words import Refusal, words
 
-_LISTED = (PIECE, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS)
+_LISTED = (PIECE, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS, SCENE, THINGS)
 # A row of the table of settings that no group names stands behind the first group of its kind.
 GROUPS: tuple[Group, ...] = with_unlisted(_LISTED)
 
@@ -69,4 +70,14 @@ def keys_in_general() -> Iterator[tuple[str, Kind, str]]:
             yield key.said(group.subject), key.kind, key.text
 
 
-__all__ = ["GROUPS", "Group", "Key", "Kind", "Setting", "edit_from", "keys_in_general", "keys_of"]
+__all__ = [
+    "GROUPS",
+    "THING",
+    "Group",
+    "Key",
+    "Kind",
+    "Setting",
+    "edit_from",
+    "keys_in_general",
+    "keys_of",
+]

@@ -11,9 +11,11 @@ from umber_compass.picture.casting import Shadows
 from umber_compass.picture.finish import FINISHES, Finish, finish_of
 from umber_compass.picture.light import Lights, lights_of
 from umber_compass.picture.reach import (
+    Glow,
     Reaching,
     Receivers,
     ShownForms,
+    glow_on,
     shadow_on,
     shown_forms,
 )
@@ -24,7 +26,7 @@ from umber_compass.plan.model import Region
 from umber_compass.plan.rig import Rig
 from umber_compass.plan.terms import Ground, Way
 from umber_compass.steps.harmony.colours import RegionColour
-from umber_compass.steps.light.standing import Standing
+from umber_compass.steps.light.standing import STEP, Standing
 
 _LEAST_EDGE, _MOST_EDGE = 0.02, 0.8  # N.L, for regions that were told one
 
@@ -147,6 +149,7 @@ def exact_light(
     finishes: Mapping[int, Finish],
     spares: Mapping[str, frozenset[int]],
     edges: Mapping[int, float],
+    glow: Glow | None,
 ) -> Exact | None:
     """What the exact picture is lit by; None while it is flat. `shadows` are those of the whole map
     of pieces."""
@@ -154,4 +157,12 @@ def exact_light(
         return None
     told = reaching(shadows, receivers, buffers, edges, 1)
     shadow = None if shadows is None else shadow_on(forms, told)
-    return Exact(lit.lights, finishes, spares, shadow, edges)
+    near = None
+    if glow is not None:
+        live = reaching(None, receivers, buffers, edges, STEP)
+        dark = frozenset(n for n, f in finishes.items() if not f.lit)
+        found = glow_on(forms, glow, live.scale, dark)
+        near = np.zeros(len(forms.label), np.float32)
+        if found is not None:
+            near[found[0]] = found[1].astype(np.float32) / np.float32(255)
+    return Exact(lit.lights, finishes, spares, shadow, edges, glow, near)

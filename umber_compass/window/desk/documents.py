@@ -126,7 +126,7 @@ class Documents(QObject):
                     desk.paths.note(opened.plan.sketch.hash, source)
                 desk.lay(found.ready, at, found.stamp)
                 read = str(as_read(study(opened.plan)))
-                desk.told.emit("" if is_plan else f"{opened.says}. {read}", False)
+                desk.told.emit(opened.says if is_plan else f"{opened.says}. {read}", False)
                 desk.live.say_damage()
 
             settle(lay)

@@ -38,7 +38,7 @@ _SWAPS: dict[str, tuple[str, str, Callable[[], Edit]]] = {
     "colours": ("Swap colours", "Key and second exchange colours", lambda: swap_lamps("hex")),
     "ranks": ("Swap ranks", "The second lamp leads, the key follows", lambda: swap_lamps("rank")),
 }
-_FIXED = ("ambient", "terminator", "crevice")  # rows that every rig has, under its lamps
+_FIXED = ("ambient", "terminator", "crevice", "glow")  # rows that every rig has, under its lamps
 
 
 class LampPage(QWidget):
@@ -52,6 +52,7 @@ class LampPage(QWidget):
         super().__init__()
         self._rig: Rig | None = None
         self._derived: Derived | None = None
+        self._glow_hex = ""  # of the first region that glows; empty where none does
         self.lamp = ""  # whose numbers are shown; the key's to begin with
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -102,6 +103,8 @@ class LampPage(QWidget):
     def show_derived(self, derived: Derived, selected: str, dragging: bool) -> None:
         """The rig of a plan, and the form of the chosen region."""
         self._derived, rig = derived, derived.rig
+        glowing = [r.id for r in derived.regions if r.material == "glow"]
+        self._glow_hex = derived.colours[glowing[0]].ends[0].hex if glowing else ""
         self._show_rows(rig)
         self.lamp_bar.show_lamp(rig, self.lamp)
         self.volumes.show_lights(derived.lights, dragging)
@@ -114,7 +117,7 @@ class LampPage(QWidget):
 
     def _show_rows(self, rig: Rig) -> None:
         self._rig = rig
-        lines = _lines(self, rig)
+        lines = _lines(self, rig, self._glow_hex)
         if [line.name for line in lines] != list(self.rows):
             self._rebuild([line.name for line in lines])
         if self.lamp not in self.rows:
@@ -155,7 +158,7 @@ class LampPage(QWidget):
         self._change("colour", self.lamp, colour)
 
     def _switch(self, name: str) -> None:
-        if self._rig is None or name in ("terminator", "crevice"):
+        if self._rig is None or name in ("terminator", "crevice", "glow"):
             return
         on = not (self._rig.ambient.on if name == "ambient" else self._rig.lamp(name).on)
         self._change("on", name, on)
@@ -166,7 +169,7 @@ class LampPage(QWidget):
         self.edit_wanted.emit(set_lamp(name, text, f"direction {name}", direction=direction))
 
 
-def _lines(page: LampPage, rig: Rig) -> list[LampLine]:
+def _lines(page: LampPage, rig: Rig, glow_hex: str) -> list[LampLine]:
     """The lamps by rank, then what every rig has."""
     ambient, tint = rig.ambient, rig.terminator
     lamps = [
@@ -181,7 +184,7 @@ def _lines(page: LampPage, rig: Rig) -> list[LampLine]:
         )
         for lamp in sorted(rig.lamps, key=lambda one: one.rank)
     ]
-    return [
+    found = [
         *lamps,
         LampLine(
             "ambient",
@@ -211,3 +214,7 @@ def _lines(page: LampPage, rig: Rig) -> list[LampLine]:
             True,
         ),
     ]
+    if glow_hex:
+        title, says = page.tr("Glow"), page.tr("what glows lights what is near")
+        found.append(LampLine("glow", title, says, glow_hex, rig.glow.strength, 200, True))
+    return found
