@@ -208,19 +208,18 @@ def _compare(window: "MainWindow", folder: Path) -> None:
 
 
 def _kinds(window: "MainWindow", folder: Path) -> None:
-    """Line art as it is read, a grey thumbnail in colour, and the brief."""
+    """Line art as it is read, and the brief."""
     from umber_compass.demo.plans import find
     from umber_compass.window.benches.sketch.sketch_bench import READING, SketchBench
 
     bench = window.works.layout.benches["sketch"]
     assert isinstance(bench, SketchBench)
-    for demo, name in (("potting-bench", "lines"), ("squall", "grey")):
-        window.works.files.open_path(find(demo).plan, demo=True)
-        _settle(window)
-        window.works.steps.open("sketch")
-        bench.open_tab(READING)
-        _settle(window)
-        window.grab().save(str(folder / f"{name}.png"))
+    window.works.files.open_path(find("potting-bench").plan, demo=True)
+    _settle(window)
+    window.works.steps.open("sketch")
+    bench.open_tab(READING)
+    _settle(window)
+    window.grab().save(str(folder / "lines.png"))
     window.works.steps.toggle_drawer("brief")
     _settle(window)
     window.grab().save(str(folder / "brief.png"))

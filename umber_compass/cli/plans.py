@@ -27,7 +27,7 @@ from umber_compass.steps.handoff.palette import KINDS, kinds_for
 from umber_compass.steps.keys import THING, edit_from, keys_in_general, keys_of
 from umber_compass.steps.keys.key import Setting
 from umber_compass.steps.light.telling_things import as_told
-from umber_compass.steps.light_views import LIGHT_VIEWS
+from umber_compass.steps.light_views import LAMP_VIEWS, LIGHT_VIEWS
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.views import VIEWS
 from umber_compass.views.view import MOVING
@@ -246,6 +246,6 @@ def handoff(args: Namespace) -> dict[str, Any]:
 
 CHOICES = {
     "wheel": tuple(WHEELS),
-    "view": ("lit", *LIGHT_VIEWS, *VIEWS),
+    "view": ("lit", *LIGHT_VIEWS, *LAMP_VIEWS, *VIEWS),
     "check": tuple(CHECKS),
 }

@@ -13,7 +13,7 @@ from umber_compass.picture.drawing import draw
 from umber_compass.plan.light_edits import light_off, light_on, rig_of
 from umber_compass.plan.model import Plan
 from umber_compass.steps.handoff import palette
-from umber_compass.steps.light_views import LIGHT_VIEWS, exactly_in_part
+from umber_compass.steps.light_views import exactly_in_part, light_view
 from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pictures import picture as picture_of
 from umber_compass.steps.pipeline import Derived, Pipeline
@@ -52,7 +52,7 @@ def full_picture(
     def shading(share: float) -> None:
         tick(0.5 + share / 2)
 
-    if view in LIGHT_VIEWS:
+    if light_view(view) is not None:
         return exactly_in_part(derived, view, shading)
     return exact_picture(derived, shading)
 

@@ -63,6 +63,7 @@ class Glow(NamedTuple):
 
     plane: Plane  # (h, w) how much of it reaches px, as shadows' planes lie
     light: tuple[float, float, float]  # linear, exposed, where all of it does
+    by_code: Share8  # (codes,) how much of it reaches each code's px on the mean
 
 
 class Receivers(NamedTuple):
@@ -183,7 +184,7 @@ def _drawn_up(plane: Plane, grid: Grid, scale: float) -> Share8:
     left, top = grid.left / scale, grid.top / scale
     right = min(left + grid.width / scale, width)
     bottom = min(top + grid.height / scale, height)
-    box = (min(left, right - 1e-3), min(top, bottom - 1e-3), right, bottom)
+    box = (max(min(left, right - 1e-3), 0), max(min(top, bottom - 1e-3), 0), right, bottom)
     image = Image.fromarray(plane).resize((grid.columns, grid.rows), Image.Resampling.BILINEAR, box)
     return np.asarray(image).reshape(-1)
 
@@ -293,6 +294,13 @@ def bends(dark: Row, bright: Row) -> npt.NDArray[np.uint8]:
     found = np.asarray(np.clip(step, 0, _POWERS - 1), np.uint8)
     found[ends[2] - ends[0] < 1e-3] = _USUAL
     return found
+
+
+def near_glow(under: PackedRow, glowing: PackedRow | None, glow: Glow | None) -> PackedRow:
+    """Codes near what glows, (codes,), as they are on the mean."""
+    if glow is None or glowing is None:
+        return under
+    return mixed_quickly(glowing, under, _PART[_USUAL][glow.by_code])
 
 
 def mixed_parts(bright: PackedRow, under: PackedRow, share: Row) -> PackedRow:

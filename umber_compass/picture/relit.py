@@ -33,7 +33,16 @@ from umber_compass.picture.light import (
     of_key,
 )
 from umber_compass.picture.mixes import Ints, Labels
-from umber_compass.picture.reach import Ends, Glow, bends, between, edge_on, is_turned, mixed_parts
+from umber_compass.picture.reach import (
+    Ends,
+    Glow,
+    bends,
+    between,
+    edge_on,
+    is_turned,
+    mixed_parts,
+    near_glow,
+)
 from umber_compass.picture.screen import SHOULDER, fitted, luminance_of
 from umber_compass.picture.shade import shade
 from umber_compass.picture.tint import Tint, tinted, tinting
@@ -171,18 +180,21 @@ def light_up(
     glowing = _glowing(buffers, own, arriving, lights, glow)
     if arriving.shade is None or arriving.share is None:
         mean = lit if shine is None else mixed_parts(bright, lit, _whole(shine, len(lit)))
+        mean = near_glow(mean, glowing, glow)
         none, bend = np.zeros(len(lit), np.uint32), np.zeros(len(lit), np.uint8)
         alike = shine is None and glowing is None
         return mean, None if alike else Ends(lit, lit, bright, mean, bend, glowing, none)
     dark = arriving.shade * np.float32(lights.exposure)
     shade, dark_lum = _coloured(buffers, own, dark, arriving)
     half = _halves(own, exposed, dark, bright_lum)
+    half[arriving.unlit] = 0
     bend = bends(dark_lum, bright_lum)
     ends = Ends(lit, shade, bright, lit, bend, glowing, half)
     level = np.clip(arriving.share * 255 + 0.5, 0, 255).astype(np.uint8)
     mean = between(ends, np.arange(len(lit)), level)
     if shine is not None:
         mean = mixed_parts(bright, mean, _whole(shine, len(lit)) * arriving.share)
+    mean = near_glow(mean, glowing, glow)
     return mean, ends._replace(mean=mean)
 
 

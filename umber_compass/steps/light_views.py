@@ -16,6 +16,7 @@ from umber_compass.picture.light import Lights
 from umber_compass.picture.reach import Ends
 from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
 from umber_compass.picture.seen import paint_gathered
+from umber_compass.plan.rigs import KINDS
 from umber_compass.steps.harmony.colours import code_table
 from umber_compass.steps.pictures import in_ends
 from umber_compass.steps.pipeline import Derived
@@ -86,6 +87,9 @@ LIGHT_VIEWS = {
         LightView("layer-overlay", "Overlay", "colour laid over your grey", None, layer="overlay"),
     )
 }
+
+
+LAMP_VIEWS = tuple(f"{LAMP}{n}" for n in ("key", *KINDS))  # of the lamps every plan may have
 
 
 def light_view(name: str) -> LightView | None:

@@ -175,7 +175,7 @@ class Derived:
     told = stage(told_codes, *_TOLD)
     whole_forms = stage(whole_forms, "buffers", "drawing.labels")
     glow_far = stage(glow_far, "sampled", "buffers", "finishes")
-    glow = stage(glow_of, "glow_far", "regions", "colours", "shares", "rig.glow")
+    glow = stage(glow_of, "glow_far", "sampled", "regions", "colours", "shares", "rig.glow")
     arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
     held = stage(held_by_regions, "buffers", "indexed", "regions", "finishes")
     anchored = stage(anchored, "buffers", "arriving", "rig")

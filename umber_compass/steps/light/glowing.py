@@ -44,13 +44,14 @@ def glow_far(
 
 def glow_of(
     far: Far | None,
+    sampled: Sampled | None,
     regions: tuple[Region, ...],
     colours: Mapping[str, RegionColour],
     shares: Mapping[str, float],
     told: Told,
 ) -> Glow | None:
     """What glows throw on what is near; None where nothing does."""
-    if far is None or told.strength <= 0:
+    if far is None or sampled is None or told.strength <= 0:
         return None
     glowing = [r.id for r in regions if r.material == "glow"]
     weight = np.array([max(shares.get(r, 0.0), 1e-6) for r in glowing])
@@ -62,4 +63,5 @@ def glow_of(
     level = falls * np.minimum(ends * 2, 1)
     plane = np.asarray(np.clip(level, 0, 1) * 255 + 0.5, np.float32).astype(np.uint8)
     light = colour * (_FULL * told.strength / 100)
-    return Glow(plane, (float(light[0]), float(light[1]), float(light[2])))
+    by_code = (sampled.by_code(plane) + np.float32(0.5)).astype(np.uint8)
+    return Glow(plane, (float(light[0]), float(light[1]), float(light[2])), by_code)

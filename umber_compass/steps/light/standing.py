@@ -10,6 +10,7 @@ from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.cards import Placed, Stage, Standee, standee_of
 from umber_compass.picture.casting import Parts, Shadows, cast
 from umber_compass.picture.forms import MARK, FormWish, enclosed, surfaces
+from umber_compass.picture.mixes import Labels
 from umber_compass.picture.pieces import Pieces
 from umber_compass.picture.reach import FLOOR, FREE, THING, WALL, Receivers
 from umber_compass.plan.model import Region
@@ -189,6 +190,17 @@ class Sampled(NamedTuple):
     code: npt.NDArray[np.intp]
     held: npt.NDArray[np.float64]  # (codes,) how many px show each
     kind: npt.NDArray[np.uint8]  # what each px receives shadows as
+    label: Labels  # (codes,)
+
+    def by_code(self, plane: npt.NDArray[np.uint8]) -> npt.NDArray[np.float32]:
+        """Means of a plane of 0 to 255, (codes,); codes that no px shows have their label's."""
+        count = len(self.held)
+        total = np.bincount(self.code, plane.reshape(-1), count)
+        most = int(self.label.max(initial=0)) + 1
+        whole = np.bincount(self.label, total, most)
+        of_label = whole / np.maximum(np.bincount(self.label, self.held, most), 1)
+        own = total / np.maximum(self.held, 1)
+        return np.where(self.held > 0, own, of_label[self.label]).astype(np.float32)
 
 
 def sampled(
@@ -206,7 +218,8 @@ def sampled(
     place = (rows[:, None] * buffers.shape[1] + columns).reshape(-1)
     code = buffers.code[place]
     kind = receivers.of_label[labels.reshape(-1)[place]]
-    return Sampled(code, np.bincount(code, minlength=buffers.size).astype(float), kind)
+    held = np.bincount(code, minlength=buffers.size).astype(float)
+    return Sampled(code, held, kind, buffers.adjacency.label)
 
 
 def shadow_by_code(
@@ -218,8 +231,7 @@ def shadow_by_code(
     kept = np.zeros(len(sampled.code), np.uint8)
     for number, plane in ((FLOOR, shadows.floor), (WALL, shadows.wall), (THING, shadows.things)):
         np.copyto(kept, plane.reshape(-1), where=sampled.kind == number)
-    total = np.bincount(sampled.code, kept, len(sampled.held))
-    return np.asarray(total / (255 * np.maximum(sampled.held, 1)), np.float32)
+    return sampled.by_code(kept) / np.float32(255)
 
 
 def casts(key: Lamp, on: bool) -> bool:
