@@ -54,6 +54,17 @@ class Past(unittest.TestCase):
         np.testing.assert_array_equal(opened.pixels.labels(plan.sketch), wanted)
         self.assertEqual(plan.candidates, ())
 
+    def test_schema_2(self):
+        """Lit as it was: softly, without shadows, bounce, highlights and the rim of crevices."""
+        opened = document.open_plan(PLANS / "schema-2.umber")
+        rig = edits.study(opened.plan).rig
+        self.assertEqual((opened.plan.schema, opened.plan.title), (SCHEMA, "Boat of schema 2"))
+        self.assertEqual((rig.on, rig.key.strength, rig.crevice), (True, 77, upgrades.HALO))
+        self.assertEqual((rig.way, rig.shadows, rig.highlights), ("soft", False, False))
+        self.assertEqual((rig.ambient.bounce, rig.glow.strength, rig.reaches_far), (0, 0, True))
+        self.assertIn("lit as it was", opened.says)
+        self.assertEqual(document.open_plan(PLANS / "schema-1.umber").plan.scene.things, None)
+
     def test_there_is_a_step_from_every_schema_and_a_file_of_each(self):
         self.assertEqual(sorted(upgrades.UPGRADES), list(range(1, SCHEMA)))
         kept = sorted(int(p.stem.split("-")[1]) for p in PLANS.glob("schema-*.umber"))

@@ -14,6 +14,7 @@ from umber_compass.plan.model import Ramp
 from umber_compass.plan.moods import MOODS
 from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.plan.ramp_edits import set_all_recipes
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import set_mood
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.checks.judging import judge, measure_all
@@ -85,12 +86,24 @@ def half_lost(plan):
     return edits.with_colours(replace(plan, regions=regions), {sand: same})
 
 
+def by_all(value):
+    return lambda plan: shift_values({r.id: value for r in plan.regions})(plan)
+
+
+def shiny(plan):
+    """A lit plan whose focus is dull and dark, and whose window frame is of metal."""
+    for region in plan.regions:
+        material = "metal" if region.role not in ("focus", "figure") else "cloth"
+        plan = change_setting("region.REGION.material", material, region.id).apply(plan)
+    return change_setting("light.highlights", True).apply(light_on(plan))
+
+
 # Numbers that decide over more than what checks find: which result they change, of which work.
 RESULTS = {
     "echo.small": (echoes, ("boat of neighbours", "boat", "hedgehog", "kettle", "bakery")),
     "fix": (fixes, ("lit hedgehog", "boat")),
     "falloff": (falloffs, ("boat",)),
-    "balance": (moved, ("boat with a focus", "bakery", "kettle")),
+    "balance": (moved, ("boat with a focus", "dark bakery", "light bakery")),
     "studies": (grown, ("boat",)),
 }
 
@@ -112,6 +125,9 @@ class EveryNumber(scenes.InFolder):
             "lit hedgehog": (hedgehog, light_on(hedgehog.plan)),
             "bakery": (bakery, bakery.plan),
             "lit bakery": (bakery, light_on(bakery.plan)),
+            "shiny bakery": (bakery, shiny(bakery.plan)),
+            "dark bakery": (bakery, by_all(-30.0)(bakery.plan)),
+            "light bakery": (bakery, by_all(25.0)(bakery.plan)),
             "kettle": (demos[1], demos[1].plan),
             "bakery of one hue": (bakery, choose_scheme("one-hue").apply(bakery.plan)),
             **{m: (boat, set_mood(m).apply(boat.plan)) for m in MOODS},

@@ -479,7 +479,9 @@ class Hands(InWindow):
         self.works.steps.open("light")
         self.settle()
         page = self.parts.benches["light"].lamps
-        self.assertEqual(list(page.rows), ["key", "rim", "ambient", "terminator", "crevice", "glow"])
+        self.assertEqual(
+            list(page.rows), ["key", "rim", "ambient", "terminator", "crevice", "glow"]
+        )
         self.assertEqual(
             [(m.name, m.letter) for m in self.stage.lamps], [("key", "K"), ("rim", "R")]
         )

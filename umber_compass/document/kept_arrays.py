@@ -161,7 +161,9 @@ def buffers_of(arrays: Arrays, shape: tuple[int, int]) -> SurfaceBuffers:
 
 
 def _pieces(arrays: Arrays) -> Pieces:
-    scale = int(_one(arrays, "pieces_scale", ("int64", 1, (1, 64)))[0])
+    told = _one(arrays, "pieces_scale", ("int64", 1, (1, 64)))
+    _fit(len(told) == 1)
+    scale = int(told[0])
     found = Pieces(scale=scale, **_several(arrays, "pieces_", _PIECES))
     count = len(found.label)
     _fit(found.number.size > 0 and _within(found.number, count) and _within(found.inside, count))

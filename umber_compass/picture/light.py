@@ -14,7 +14,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.spaces import Floats, decode, luminance, parse_hex
 from umber_compass.picture.ways import WAYS, Planar, Row, edge_of, share_of, strength_of
-from umber_compass.plan.rig import Ambient, Direction, Lamp, Rig, Spot
+from umber_compass.plan.rig import Ambient, Direction, Lamp, Rig
 from umber_compass.plan.terms import Way
 
 Turned: TypeAlias = npt.NDArray[np.bool_]  # (n,) whether it is part of a round form
@@ -39,7 +39,6 @@ class LampLight(NamedTuple):
     direction: Direction
     wrap: float  # N.L at which its light begins to give way
     spares: tuple[str, ...] = ()  # ids of regions it does not light
-    spot: Spot | None = None
     edge: tuple[float, float, float] = (0.0, 0.0, 0.0)  # what its edge tint adds of its light
 
 
@@ -99,7 +98,6 @@ def _lights_of(rig: Rig, ground: tuple[float, float, float] | None) -> Lights:
             unit(lamp.direction),
             _WRAP_SOFT * lamp.softness,
             lamp.spares,
-            lamp.spot,
             _edge_of(lamp),
         )
         for lamp in ranked
@@ -200,7 +198,7 @@ def beside_key(surface: Surface, lights: Lights, kept: Sequence[Row] | None = No
     keeps away. Lamps near by are not among them."""
     out = _ambient_on(surface, lights)
     for n, lamp in enumerate(lights.others):
-        if lamp.spot is not None or not lamp.light.any():
+        if not lamp.light.any():
             continue
         cosine = facing(surface.normal, lamp.direction)
         taken = taken_by(cosine, lamp, lights, surface.turned)

@@ -28,15 +28,6 @@ class Ambient(Record, frozen=True, kw_only=True):
     bounce: Exaggeration = 1.0  # times what the ground throws back
 
 
-class Spot(Record, frozen=True, kw_only=True):
-    """Where a lamp near by shines: a place, and how far it reaches."""
-
-    x: Share = 0.5
-    y: Share = 0.4
-    radius: Annotated[float, Meta(ge=0.02, le=2)] = 0.25  # of the picture's width
-    falloff: Share = 0.6  # of the radius over which it gives way
-
-
 class Lamp(Record, frozen=True, kw_only=True):
     """Light from one side. Softness widens the place where light turns to shadow."""
 
@@ -50,7 +41,6 @@ class Lamp(Record, frozen=True, kw_only=True):
     spares: tuple[Id, ...] = ()  # regions that it does not light
     edge_hex: Hex = "#ff7a4a"
     edge: Percent = 0.0  # a tint just inside the border of its light
-    spot: Spot | None = None  # None: far away, it lights everything
 
 
 class Terminator(Record, frozen=True, kw_only=True):

@@ -70,13 +70,13 @@ RIGS = {
         ),
         RigSpec(
             "ferry-moon",
-            "Ferry by moonlight",
+            "Ferry by moon",
             "a cold moon from behind, a faint warm fill",
             Ambient(hex="#4a6294", strength=104, bounce=0.7),
             (
                 _key("#c6dcff", 62, (0.52, -0.55, -0.653), 0.15),
                 Lamp(name="fill", rank=2, hex="#c8906a", strength=20,
-                     direction=(0.0, 0.0, 1.0), softness=1.0),
+                     direction=(-0.5, 0.2, 0.843), softness=1.0),
             ),
         ),
         RigSpec(
@@ -111,6 +111,6 @@ KINDS = {
         Lamp(name="second", hex="#8fb0e6", strength=40, direction=(0.78, -0.2, 0.593),
              softness=0.5),
         Lamp(name="rim", hex="#fff0d4", strength=110, direction=(0.5, -0.42, -0.757), softness=0.2),
-        Lamp(name="fill", hex="#dfe6f2", strength=18, direction=(0.0, 0.0, 1.0), softness=1.0),
+        Lamp(name="fill", hex="#dfe6f2", strength=18, direction=(-0.46, 0.2, 0.865), softness=1.0),
     )
 }  # fmt: skip

@@ -46,7 +46,7 @@ PLACES = (
     Place("terminator", "terminator", "term.", 0.0, ways=_ROUND),
     Place("core-shadow", "core shadow", "core", -1.0),
     Place("cast-shadow", "cast shadow", "cast", has_key=False),
-    Place("bounce", "bounce", "bounce", ways=_ROUND),
+    Place("bounce", "bounce", "bou.", ways=_ROUND),
     Place("crevice", "crevice", "crev.", -1.0, 0.25),
 )
 _BELOW = (0.0, 0.97, 0.2431)  # the normal of what turns to the ground

@@ -25,6 +25,8 @@ _PENUMBRA = 0.55  # of a part's size, for a wholly soft lamp at its distance
 _BODY, _FLOOR, _VOID = (0.42, 0.36, 0.31), (0.36, 0.31, 0.25), 0.10  # linear light
 _OUTER = 9.0  # units from the middle, beyond which nothing is worth a shadow
 _NOTHING = -1e9
+_JOINED = 0.22  # of a solid's size: nearer than this its neighbour is joined to it
+_ROUNDED = 0.085  # units, how wide the creases between solids are rounded
 _LIFT = 0.03  # units, off the surface that a shadow is looked for from
 
 
@@ -83,7 +85,7 @@ HEAD = Figure(
         Solid((0.0, 4.56, 1.16), (0.15, 0.5, 0.22)),
         Solid((0.0, 4.16, 1.36), (0.21, 0.17, 0.21)),
         *_both((0.16, 4.1, 1.24), (0.13, 0.11, 0.15)),
-        *_both((0.55, 4.2, 0.78), (0.4, 0.36, 0.36)),
+        *_both((0.6, 4.26, 0.72), (0.38, 0.26, 0.34)),
         *_both((0.42, 4.66, 0.96), (0.21, 0.13, 0.15)),
         Solid((0.0, 3.72, 1.08), (0.31, 0.085, 0.17)),
         Solid((0.0, 3.55, 1.05), (0.27, 0.1, 0.17)),
@@ -155,6 +157,7 @@ def view(name: str, width: int, height: int, turn: float, camera: Direction | No
     seen = part.reshape(height, width)
     for number, (centre, half) in enumerate(solids):
         _draw_solid(planes, seen, number + 1, centre, half, rotation, eye, middle, across, above)
+    normal = _rounded(planes[1], seen > 0, _ROUNDED / float(unit_px)).reshape(3, -1)
     at = start + depth * eye[2][:, None]
     contact = _contact(part, at, [solids[i] for i in figure.feet])
     return View((height, width), normal, at, part, contact, solids, rotation.T.copy())
@@ -201,6 +204,17 @@ def _draw_solid(
     depth[rows, columns][nearer] = far[nearer]
     seen[rows, columns][nearer] = number
     normal[:, rows, columns][:, nearer] = turned
+
+
+def _rounded(normal: Planar, on: npt.NDArray[np.bool_], sigma: float) -> Planar:
+    """Normals, (3, h, w), with the creases between solids rounded, where a figure is seen."""
+    from scipy.ndimage import gaussian_filter
+
+    share = on.astype(np.float32)
+    whole = np.maximum(gaussian_filter(share, sigma, truncate=2.0), np.float32(1e-3))
+    soft = np.stack([gaussian_filter(n * share, sigma, truncate=2.0) / whole for n in normal])
+    soft /= np.maximum(np.sqrt((soft * soft).sum(axis=0)), 1e-6)
+    return np.where(on, soft, normal)
 
 
 def _contact(part: npt.NDArray[np.int8], at: Planar, feet: list[tuple[Flat, Flat]]) -> Row:
@@ -254,6 +268,8 @@ def _past(ball: Planar, way: Flat, half: Flat, softness: float) -> Row:
     size = float(np.cbrt(half.prod()))
     soft = np.maximum(ahead * np.float32(_PENUMBRA * softness / length / size), np.float32(0.06))
     passed = np.clip((apart - 1) / soft + np.float32(0.5), 0, 1)
+    apart = np.sqrt((ball * ball).sum(axis=0)) - 1
+    passed = 1 - (1 - passed) * np.clip(apart / np.float32(_JOINED), 0, 1)
     return np.asarray(np.where(ahead > 0, passed, 1), np.float32)
 
 

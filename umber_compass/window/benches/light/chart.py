@@ -36,7 +36,9 @@ class Chart(Instrument):
     def show_rows(self, rows: list[Row], selected: str, lights: Lights, casts: bool) -> None:
         """The chart of a plan, with the places its light has."""
         self.rows, self._selected = rows, selected
-        self.places = places_in(lights, casts)
+        found = places_in(lights, casts)
+        held = {name for row in rows for name in row.places}
+        self.places = tuple(p for p in found if p.name in held or not rows)
         row, column = self._cell
         self._cell = min(row, max(len(rows) - 1, 0)), min(column, len(self.places))
         self.setFixedHeight(_HEAD + len(rows) * ROW + 4)
