@@ -6,7 +6,7 @@ The picture is then mixed, px by px, of two: lit by the key wholly, and not at a
 """
 
 from collections.abc import Mapping
-from typing import NamedTuple
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
@@ -41,6 +41,7 @@ _FLAT = _PART.reshape(-1)
 _HALF = np.uint8(128)
 _USUAL = 3  # of the powers, 1.25: nearest where nothing more is known
 _FOR_SHINE = 7  # 1.85: a highlight is brighter by more
+LEAST_GLOW = 3  # of 255, from which the light of what glows is painted
 _LEAST_SHINE = 2.0  # of 255, from which a highlight is painted
 FLOOR, WALL, THING, FREE = 0, 1, 2, 3  # the first three in the order of Shadows
 _SLOPE = np.float16(SLOPE_NORMAL[1])
@@ -61,9 +62,17 @@ class Ends(NamedTuple):
 class Glow(NamedTuple):
     """What regions that glow throw on what is near."""
 
-    plane: Plane  # (h, w) how much of it reaches px, as shadows' planes lie
+    spread: "Spread"
     light: tuple[float, float, float]  # linear, exposed, where all of it does
-    by_code: Share8  # (codes,) how much of it reaches each code's px on the mean
+
+
+class Spread(NamedTuple):
+    """How far the light of what glows reaches, whatever its colour is."""
+
+    plane: Plane  # (h, w) how much of it reaches px, as shadows' planes lie
+    codes: Ints  # (k,) those that some of it reaches
+    level: Share8  # (k,) how much of their most it is on the mean of their px
+    most: Share8  # (codes,) of 255, the most that any px of a code has; 0 where none does
 
 
 class Receivers(NamedTuple):
@@ -189,12 +198,37 @@ def _drawn_up(plane: Plane, grid: Grid, scale: float) -> Share8:
     return np.asarray(image).reshape(-1)
 
 
+# Px in one more light: their places, their codes, and parts of 256 of it.
+Beside: TypeAlias = tuple[Ints, Ints, PackedRow]
+
+
 class Shares(NamedTuple):
     """How light lies on the px that are shown."""
 
     key: Share8  # (n,) of the key's light, what reaches each
     shine: tuple[Ints, Share8] | None  # px in a highlight, and how much of it each has
-    glow: tuple[Ints, Share8] | None  # px near what glows, and how much of its light each has
+    glow: Beside | None  # px near what glows
+
+
+class Laid(NamedTuple):
+    """Shares of light made ready to be painted many times in other colours."""
+
+    base: Ints  # (n,) where each px begins, in the colours in light and, after them, in shade
+    mixed: tuple[Ints, Ints, Share8]  # px of both: places, codes, shares
+    shine: Beside | None
+    glow: Beside | None
+    border: Share8  # shares of the border px
+
+
+def laid(seen: Seen | SurfaceBuffers, shares: Shares, count: int) -> Laid:
+    """Shares on the px of a grid or picture, of so many codes."""
+    key, base, bright = shares.key, seen.code.copy(), None
+    base[np.flatnonzero(key == 0)] += count
+    at = np.flatnonzero((key + np.uint8(1)) > 1)  # neither 0 nor 255
+    if shares.shine is not None:
+        places, level = shares.shine
+        bright = places, seen.code[places], _PART[_FOR_SHINE][level]
+    return Laid(base, (at, seen.code[at], key[at]), bright, shares.glow, key[seen.place])
 
 
 def shine_on(
@@ -218,47 +252,59 @@ def shine_on(
 
 
 def glow_on(
-    shown: ShownForms, glow: Glow | None, scale: float, unlit: frozenset[int]
+    shown: ShownForms, glow: Spread | None, scale: float, unlit: frozenset[int]
 ) -> tuple[Ints, Share8] | None:
     """The px near what glows, and how much of its light reaches each; None where none does. No
     light falls on labels that are `unlit`."""
     if glow is None:
         return None
     level = _drawn_up(glow.plane, shown.grid, scale)
-    near = level > 1
+    near = level > LEAST_GLOW
     if unlit:
-        near &= ~np.isin(shown.label, list(unlit))
+        table = np.ones(int(shown.label.max(initial=0)) + 1, bool)
+        table[[n for n in unlit if n < len(table)]] = False
+        near &= table[shown.label]
     at = np.flatnonzero(near)
     return at, level[at]
+
+
+def near_on(
+    seen: Seen | SurfaceBuffers, found: tuple[Ints, Share8] | None, glow: Spread | None
+) -> Beside | None:
+    """The px of a grid or picture near what glows, which `glow_on` found."""
+    if found is None or glow is None:
+        return None
+    at, level = found
+    code = seen.code[at]
+    most = np.maximum(glow.most[code], 1).astype(np.uint16)
+    level = np.minimum(level.astype(np.uint16) * np.uint16(255) // most, 255)
+    return at, code, _PART[_USUAL][level]
 
 
 def paint_reached(
     seen: Seen | SurfaceBuffers,
     ends: Ends,
-    shares: Shares,
+    light: Laid,
     shown: ShownForms,
     out: Packed | None = None,
 ) -> Packed:
     """The picture, (h, w) 0x00RRGGBB, each px between the ends of its code by its shares of light;
     into `out` where it is given."""
     picture = np.empty(seen.shape, np.uint32) if out is None else out
-    flat, share = picture.reshape(-1), shares.key
-    np.take(ends.lit, seen.code, out=flat, mode="clip")
-    under = np.flatnonzero(share != 255)
-    flat[under] = between(ends, seen.code[under], share[under])
-    if shares.shine is not None:
-        at, level = shares.shine
-        bright = np.take(ends.bright, seen.code[at], mode="clip")
-        flat[at] = mixed_quickly(bright, flat[at], _PART[_FOR_SHINE][level])
-    own = flat[seen.place]
-    if shares.glow is not None and ends.glowing is not None:
-        at, level = shares.glow
-        near = np.take(ends.glowing, seen.code[at], mode="clip")
-        flat[at] = mixed_quickly(near, flat[at], _PART[_USUAL][level])
+    flat = picture.reshape(-1)
+    np.take(np.concatenate((ends.lit, ends.shade)), light.base, out=flat, mode="clip")
+    at, code, share = light.mixed
+    flat[at] = between(ends, code, share)
+    if light.shine is not None:
+        at, code, part = light.shine
+        flat[at] = mixed_quickly(np.take(ends.bright, code, mode="clip"), flat[at], part)
+    if light.glow is not None and ends.glowing is not None:
+        at, code, part = light.glow
+        flat[at] = mixed_quickly(np.take(ends.glowing, code, mode="clip"), flat[at], part)
     if shown.beside is not None:
-        other = flat[shown.beside]
+        own, other = flat[seen.place], flat[shown.beside]
     else:  # what lies beyond a border is known by its code alone
-        own = between(ends, seen.own, share[seen.place])
+        own = between(ends, seen.own, light.border)
         other = ends.mean[seen.other]
     flat[seen.place] = mixed_quickly(own, other, seen.part)
     flat[seen.rest.place] = blended(ends.mean[seen.rest.of], seen.rest.share)
@@ -286,7 +332,8 @@ def between(ends: Ends, code: Ints, share: Share8) -> PackedRow:
 def bends(dark: Row, bright: Row) -> npt.NDArray[np.uint8]:
     """Which power raises shares of light, (codes,), for luminances of both ends: the one that half
     of the light is shown right by, the shoulder of the screen included."""
-    ends = [np.sqrt(shouldered(lum)) for lum in (dark, (dark + bright) * np.float32(0.5), bright)]
+    half_lit = (dark + bright) * np.float32(0.5)
+    ends = [np.sqrt(np.maximum(shouldered(lum), 0)) for lum in (dark, half_lit, bright)]
     apart = np.maximum(ends[2] - ends[0], np.float32(1e-3))
     half = np.clip((ends[1] - ends[0]) / apart, 0.02, 0.98)
     power = np.log2(1 / (1 - half))
@@ -300,7 +347,9 @@ def near_glow(under: PackedRow, glowing: PackedRow | None, glow: Glow | None) ->
     """Codes near what glows, (codes,), as they are on the mean."""
     if glow is None or glowing is None:
         return under
-    return mixed_quickly(glowing, under, _PART[_USUAL][glow.by_code])
+    found, codes, level = under.copy(), glow.spread.codes, glow.spread.level
+    found[codes] = mixed_quickly(glowing[codes], under[codes], _PART[_USUAL][level])
+    return found
 
 
 def mixed_parts(bright: PackedRow, under: PackedRow, share: Row) -> PackedRow:

@@ -45,7 +45,7 @@ from umber_compass.picture.reach import (
 )
 from umber_compass.picture.screen import SHOULDER, fitted, luminance_of
 from umber_compass.picture.shade import shade
-from umber_compass.picture.tint import Tint, tinted, tinting
+from umber_compass.picture.tint import Tint, of_codes, tinted, tinting
 from umber_compass.picture.ways import WAYS, Planar, Row, share_of
 from umber_compass.work import Tick, idle
 
@@ -177,9 +177,9 @@ def light_up(
     if shine is not None and len(shine.at):
         bright = lit.copy()
         bright[shine.at] = _highlit(own, exposed, lights, shine)
-    glowing = _glowing(buffers, own, arriving, lights, glow)
     if arriving.shade is None or arriving.share is None:
         mean = lit if shine is None else mixed_parts(bright, lit, _whole(shine, len(lit)))
+        glowing = _glowing(mean, own, arriving, lights, glow)
         mean = near_glow(mean, glowing, glow)
         none, bend = np.zeros(len(lit), np.uint32), np.zeros(len(lit), np.uint8)
         alike = shine is None and glowing is None
@@ -189,24 +189,30 @@ def light_up(
     half = _halves(own, exposed, dark, bright_lum)
     half[arriving.unlit] = 0
     bend = bends(dark_lum, bright_lum)
-    ends = Ends(lit, shade, bright, lit, bend, glowing, half)
+    ends = Ends(lit, shade, bright, lit, bend, None, half)
     level = np.clip(arriving.share * 255 + 0.5, 0, 255).astype(np.uint8)
     mean = between(ends, np.arange(len(lit)), level)
     if shine is not None:
         mean = mixed_parts(bright, mean, _whole(shine, len(lit)) * arriving.share)
+    glowing = _glowing(mean, own, arriving, lights, glow)
     mean = near_glow(mean, glowing, glow)
-    return mean, ends._replace(mean=mean)
+    return mean, ends._replace(mean=mean, glowing=glowing)
 
 
 def _glowing(
-    buffers: SurfaceBuffers, own: Planar, arriving: Arriving, lights: Lights, glow: Glow | None
+    mean: PackedRow, own: Planar, arriving: Arriving, lights: Lights, glow: Glow | None
 ) -> PackedRow | None:
-    """Codes in all the light of what glows, (codes,); None where nothing does."""
+    """Codes in all the light of what glows, (codes,), where any reaches them; None where nothing
+    glows. `mean` is what the others are."""
     if glow is None:
         return None
-    light = arriving.mean * np.float32(lights.exposure)
-    light += np.array(glow.light, np.float32)[:, None]
-    return _coloured(buffers, own, light, arriving)[0]
+    codes, found = glow.spread.codes, mean.copy()
+    light = np.take(arriving.mean, codes, axis=1, mode="clip") * np.float32(lights.exposure)
+    most = glow.spread.most[codes] * np.float32(1 / 255)
+    light += np.array(glow.light, np.float32)[:, None] * most
+    light *= np.take(own, codes, axis=1, mode="clip")
+    found[codes] = _encoded(fitted(tinted(light, of_codes(arriving.tint, codes))))
+    return found
 
 
 def _halves(own: Planar, lit: Planar, dark: Planar, lum: Row) -> PackedRow:

@@ -8,12 +8,15 @@ from umber_compass.picture.indexed import IndexedPicture, gathered, paint
 from umber_compass.picture.light import Lights
 from umber_compass.picture.mixes import Ints
 from umber_compass.picture.reach import (
+    Beside,
     Ends,
+    Laid,
     Reaching,
-    Share8,
     Shares,
     ShownForms,
     glow_on,
+    laid,
+    near_on,
     paint_reached,
     places_of_shadow,
     share_on,
@@ -41,7 +44,8 @@ class Known:
 
     def __init__(self) -> None:
         self.places: tuple[object, Ints] | None = None
-        self.shares: tuple[tuple[object, ...], Shares] | None = None
+        self.laid: tuple[tuple[object, ...], Laid] | None = None
+        self.glow: tuple[tuple[object, ...], Beside | None] | None = None
 
 
 def picture(derived: Derived, out: Packed | None = None) -> Packed:
@@ -66,25 +70,29 @@ def in_ends(
 ) -> Packed:
     """A picture mixed px by px of the ends of its codes."""
     share = share_on(forms, lights, live_reaching(derived))
-    shares = Shares(share, shine_on(forms, lights, derived.finishes, share), _glow(derived, forms))
-    return paint_reached(gather, ends, shares, forms, out)
+    shine = shine_on(forms, lights, derived.finishes, share)
+    shares = Shares(share, shine, _glow(derived, gather, forms))
+    return paint_reached(gather, ends, laid(gather, shares, len(ends.lit)), forms, out)
 
 
-def _glow(derived: Derived, forms: ShownForms) -> tuple[Ints, Share8] | None:
+def _glow(derived: Derived, gather: SurfaceBuffers | Seen, forms: ShownForms) -> Beside | None:
     """The px near what glows."""
     dark = frozenset(n for n, f in derived.finishes.items() if not f.lit)
-    return glow_on(forms, derived.glow, live_reaching(derived).scale, dark)
+    spread = derived.glow_spread
+    found = glow_on(forms, spread, live_reaching(derived).scale, dark)
+    return near_on(gather, found, spread)
 
 
-def _shares_of(derived: Derived, seen: SeenForms, lights: Lights) -> Shares:
+def _laid_on(derived: Derived, seen: SeenForms, lights: Lights, count: int) -> Laid:
     """How light lies on the px of a grid: as it was, or found anew."""
     assert seen.forms is not None
     told, known = live_reaching(derived), seen.known
-    plane = None if derived.glow is None else derived.rig.glow
-    far = (derived.glow_far, plane)
-    key = (told.shadows, told.receivers, derived.edges, derived.finishes, *far, *_of_form(lights))
-    if known.shares is not None and _alike(known.shares[0], key):
-        return known.shares[1]
+    of_glow = (derived.glow_spread, derived.finishes)
+    key = (told.shadows, told.receivers, derived.edges, *of_glow, *_of_form(lights))
+    if known.laid is not None and _alike(known.laid[0], key):
+        return known.laid[1]
+    if known.glow is None or not _alike(known.glow[0], of_glow):
+        known.glow = (of_glow, _glow(derived, seen.gather, seen.forms))
     places = None
     if told.shadows is not None:
         if known.places is None or known.places[0] is not told.receivers:
@@ -94,8 +102,8 @@ def _shares_of(derived: Derived, seen: SeenForms, lights: Lights) -> Shares:
         places = known.places[1]
     share = share_on(seen.forms, lights, told, places)
     shine = shine_on(seen.forms, lights, derived.finishes, share)
-    found = Shares(share, shine, _glow(derived, seen.forms))
-    known.shares = (key, found)
+    found = laid(seen.gather, Shares(share, shine, known.glow[1]), count)
+    known.laid = (key, found)
     return found
 
 
@@ -138,8 +146,8 @@ def seen_picture(derived: Derived, seen: SeenForms, out: Packed | None = None) -
         return paint_gathered(seen.gather, pack(derived.table), out)
     if lit.ends is None or seen.forms is None:
         return paint_gathered(seen.gather, lit.packed, out)
-    shares = _shares_of(derived, seen, lit.lights)
-    return paint_reached(seen.gather, lit.ends, shares, seen.forms, out)
+    light = _laid_on(derived, seen, lit.lights, len(lit.ends.lit))
+    return paint_reached(seen.gather, lit.ends, light, seen.forms, out)
 
 
 def exact_picture(derived: Derived, tick: Tick = idle) -> Packed:

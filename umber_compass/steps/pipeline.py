@@ -37,7 +37,7 @@ from umber_compass.steps.harmony.touching import liveliness, touching_of
 from umber_compass.steps.harmony.warmth import temperature
 from umber_compass.steps.light.chart import chart, lights_for
 from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
-from umber_compass.steps.light.glowing import glow_far, glow_of
+from umber_compass.steps.light.glowing import glow_far, glow_of, glow_spread
 from umber_compass.steps.light.standing import (
     casts,
     exact_shadows,
@@ -175,7 +175,8 @@ class Derived:
     told = stage(told_codes, *_TOLD)
     whole_forms = stage(whole_forms, "buffers", "drawing.labels")
     glow_far = stage(glow_far, "sampled", "buffers", "finishes")
-    glow = stage(glow_of, "glow_far", "sampled", "regions", "colours", "shares", "rig.glow")
+    glow_spread = stage(glow_spread, "glow_far", "buffers", "finishes", "rig.glow")
+    glow = stage(glow_of, "glow_spread", "regions", "colours", "shares", "rig.glow")
     arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
     held = stage(held_by_regions, "buffers", "indexed", "regions", "finishes")
     anchored = stage(anchored, "buffers", "arriving", "rig")

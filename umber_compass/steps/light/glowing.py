@@ -9,13 +9,16 @@ import numpy.typing as npt
 from umber_compass.colour.spaces import decode, parse_hex
 from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.finish import Finish
-from umber_compass.picture.reach import Glow
+from umber_compass.picture.reach import LEAST_GLOW, Glow, Spread
 from umber_compass.plan.model import Region
 from umber_compass.plan.rig import Glow as Told
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.light.standing import STEP, Sampled
 
 _CORE, _END = 0.3, 1.5  # of the reach: where half of it is left, and where none is
+# Codes are worked out in as much of the light as any of their px has: over the first of two levels
+# of 255, at most the second.
+_TOPS = ((LEAST_GLOW, 32), (32, 96), (96, 255))
 _FULL = 0.9  # times a glowing colour's light, what it throws at 100 % on what touches it
 
 
@@ -42,26 +45,46 @@ def glow_far(
     return Far(np.asarray(far / width, np.float32))
 
 
-def glow_of(
+def glow_spread(
     far: Far | None,
-    sampled: Sampled | None,
+    buffers: SurfaceBuffers | None,
+    finishes: Mapping[int, Finish],
+    told: Told,
+) -> Spread | None:
+    """How far the light of what glows reaches; None where nothing does."""
+    if far is None or buffers is None or told.strength <= 0:
+        return None
+    near = far.share * np.float32(1 / told.reach)
+    falls = 1 / (1 + (near * np.float32(1 / _CORE)) ** 2)
+    ends = np.clip(1 - near * np.float32(1 / _END), 0, 1)
+    level = falls * np.minimum(ends * 2, 1)
+    plane = np.asarray(np.clip(level, 0, 1) * 255 + 0.5, np.float32).astype(np.uint8)
+    height, width = buffers.shape
+    step = buffers.pieces.scale * STEP
+    over = plane.repeat(step, 0)[:height].repeat(step, 1)[:, :width].reshape(-1)
+    mean = np.bincount(buffers.code, over, buffers.size) / buffers.adjacency.pixels
+    most = np.zeros(buffers.size, np.uint8)
+    for least, top in _TOPS:
+        most[buffers.code[over > least]] = top
+    most[np.isin(buffers.adjacency.label, [n for n, f in finishes.items() if not f.lit])] = 0
+    codes = np.flatnonzero(most)
+    share = np.minimum(mean[codes] * 255 / most[codes] + 0.5, 255).astype(np.uint8)
+    return Spread(plane, codes, share, most)
+
+
+def glow_of(
+    spread: Spread | None,
     regions: tuple[Region, ...],
     colours: Mapping[str, RegionColour],
     shares: Mapping[str, float],
     told: Told,
 ) -> Glow | None:
     """What glows throw on what is near; None where nothing does."""
-    if far is None or sampled is None or told.strength <= 0:
+    if spread is None:
         return None
     glowing = [r.id for r in regions if r.material == "glow"]
     weight = np.array([max(shares.get(r, 0.0), 1e-6) for r in glowing])
     each = np.array([decode(parse_hex(colours[r].ends[0].hex)) for r in glowing])
     colour = (each * weight[:, None]).sum(axis=0) / weight.sum()
-    near = far.share * np.float32(1 / told.reach)
-    falls = 1 / (1 + (near * np.float32(1 / _CORE)) ** 2)
-    ends = np.clip(1 - near * np.float32(1 / _END), 0, 1)
-    level = falls * np.minimum(ends * 2, 1)
-    plane = np.asarray(np.clip(level, 0, 1) * 255 + 0.5, np.float32).astype(np.uint8)
     light = colour * (_FULL * told.strength / 100)
-    by_code = (sampled.by_code(plane) + np.float32(0.5)).astype(np.uint8)
-    return Glow(plane, (float(light[0]), float(light[1]), float(light[2])), by_code)
+    return Glow(spread, (float(light[0]), float(light[1]), float(light[2])))

@@ -161,7 +161,7 @@ def exact_light(
     if glow is not None:
         live = reaching(None, receivers, buffers, edges, STEP)
         dark = frozenset(n for n, f in finishes.items() if not f.lit)
-        found = glow_on(forms, glow, live.scale, dark)
+        found = glow_on(forms, glow.spread, live.scale, dark)
         near = np.zeros(len(forms.label), np.float32)
         if found is not None:
             near[found[0]] = found[1].astype(np.float32) / np.float32(255)
