@@ -1,5 +1,6 @@
 """The lit picture: drags from codes against the exact path, forms, value map, memory."""
 
+import itertools
 import math
 import subprocess
 import sys
@@ -7,22 +8,27 @@ import tempfile
 from collections.abc import Iterator
 
 import numpy as np
+from msgspec.structs import replace
 
 from bench.rows import Row, cold, times_ms, yardstick_ms
 from bench.scenes import SIZES, demo_at, mosaic, pipeline_of
 from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.packed import unpack
-from umber_compass.colour.spaces import cielab, decode
-from umber_compass.picture import forms, poisson
+from umber_compass.colour.spaces import Floats, cielab, decode
+from umber_compass.picture import poisson, solids
 from umber_compass.picture import relit as lit
 from umber_compass.picture.building import build_buffers
+from umber_compass.picture.cards import Placed, Stage, standee_of
+from umber_compass.picture.casting import DEPTH, cast
 from umber_compass.picture.drawing import Drawing
-from umber_compass.picture.light import LampLight, Lights, lights_of
-from umber_compass.picture.seen import paint_gathered
-from umber_compass.plan.light_edits import rig_of, set_lamp
+from umber_compass.picture.light import unit
+from umber_compass.picture.pieces import pieces_of
+from umber_compass.picture.seen import whole
+from umber_compass.plan.harmony_edits import turn_lead
+from umber_compass.plan.light_edits import rig_of, set_lamp, with_rig
 from umber_compass.plan.model import Plan
 from umber_compass.steps.harmony.shifts import shift_values
-from umber_compass.steps.pictures import exact_picture, picture
+from umber_compass.steps.pictures import exact_picture, picture, seen_on, seen_picture
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.steps.values import measured as values
 from umber_compass.words import words
@@ -32,6 +38,14 @@ _DIRECTIONS = {
     "low right": (0.9, 0.1, 0.42),
     "behind": (0.3, 0.5, -0.8),
 }
+_LAMPS = {
+    "40 degrees up": (-0.3, -0.64, 0.7),
+    "12 degrees up": (-0.6, -0.21, 0.77),
+    "from the side": (-0.9, -0.42, 0.1),
+    "behind": (0.4, -0.5, -0.77),
+    "overhead": (-0.2, -0.95, 0.2),
+}
+_STAGE = 640
 # M: colour drag, lamp drag, the same with six lamps
 _TARGETS = {SIZES[0]: (3.0, 3.8, 4.5), SIZES[1]: (4.8, 6.5, 6.5)}
 
@@ -47,6 +61,7 @@ def rows() -> Iterator[Row]:
         yield from _values(pipeline.derive(plan), size)
     yield from _many()
     yield from _normals()
+    yield from _shadows()
     yield from _memory()
 
 
@@ -55,52 +70,57 @@ def _median(work: object, count: int = 41) -> float:
 
 
 def _drags(size: tuple[int, int]) -> Iterator[Row]:
-    """What a drag must compute: the light, every code's colour, every pixel looked up."""
+    """What a drag must compute of a plan of so many px, on a stage of 640 px: light, shadows,
+    every code's colour, every px laid between light and shade."""
     m = yardstick_ms(size[1], size[0])
     plan, drawing = demo_at(*size)
-    derived = pipeline_of(plan, drawing).derive(plan)
-    buffers, shown = derived.buffers, picture(derived)
-    assert buffers is not None and derived.lit is not None
-    local, lights = lit.local_light(derived.table), lights_of(rig_of(plan))
-    light = lit.arriving(buffers, lights)
-    exposed = derived.lit.lights
+    pipeline = pipeline_of(plan, drawing)
+    derived = pipeline.derive(plan)
+    assert derived.buffers is not None
+    stage = seen_on(derived, whole(drawing.labels.shape, _STAGE))
+    hues = [turn_lead(float(d)).apply(plan) for d in range(0, 80, 2)]
+    turned = [_turned(plan, d) for d in range(40)]
+    six = [_with_more(p) for p in turned]
 
-    def colour() -> None:
-        paint_gathered(buffers, lit.light_up(buffers, local, light, exposed), shown)
-
-    def lamp(lit_by: Lights = lights) -> None:
-        moved = lit.arriving(buffers, lit_by)
-        paint_gathered(buffers, lit.light_up(buffers, local, moved, exposed), shown)
-
-    ring = [_lamp(lights, i) for i in range(5)]
-    six = lights._replace(others=tuple(ring))
+    def drag(plans: list[Plan]) -> float:
+        ring = itertools.cycle(plans)
+        return _median(lambda: seen_picture(pipeline.derive(next(ring)), stage))
 
     at = f"{size[0]}x{size[1]}"
     exact = _median(lambda: exact_picture(derived), 7)
-    yield Row(f"M, {at}; codes", f"{m:.2f} ms; {buffers.size}", "", None)
+    yield Row(f"M, {at}; codes", f"{m:.2f} ms; {derived.buffers.size}", "", None)
     yield Row(f"exact relit picture, {at}", f"{exact:.0f} ms = {exact / m:.0f} M", "", None)
-    for name, work, most in (
-        ("colour drag", colour, _TARGETS[size][0]),
-        ("lamp drag", lamp, _TARGETS[size][1]),
-        ("six lamps", lambda: lamp(six), _TARGETS[size][2]),
+    for name, plans, most in zip(
+        ("colour drag", "lamp drag", "six lamps"), (hues, turned, six), _TARGETS[size], strict=True
     ):
-        took = _median(work)
-        yield Row(
-            f"relit, {name}, {at}",
-            f"{took:.2f} ms = {took / m:.2f} M",
-            f"{most} M",
-            took <= most * m,
-        )
+        took = drag(plans)
+        said = f"{took:.2f} ms = {took / m:.2f} M"
+        yield Row(f"relit, {name}, {at}", said, f"{most} M", took <= most * m)
         if size == SIZES[0]:
-            yield Row(
-                f"{name}: times faster than exact", f"{exact / took:.0f}", "30", exact >= 30 * took
-            )
+            line = f"{name}: times faster than exact"
+            yield Row(line, f"{exact / took:.0f}", "30", exact >= 30 * took)
 
 
-def _lamp(lights: Lights, turn: int) -> LampLight:
-    """One of several more lamps, round the picture."""
-    away = turn * 1.26
-    return lights.key._replace(direction=(0.7 * math.cos(away), 0.7 * math.sin(away), 0.14))
+def _turned(plan: Plan, step: int) -> Plan:
+    """The key a little further round."""
+    away = step * 0.05
+    to = (0.66 * math.cos(away), -0.42, 0.3 + 0.66 * abs(math.sin(away)))
+    return set_lamp("key", words(""), direction=to).apply(plan)
+
+
+def _with_more(plan: Plan) -> Plan:
+    """The same with five more lamps, round the picture."""
+    rig = rig_of(plan)
+    more = tuple(
+        replace(
+            rig.key,
+            name=f"more-{i}",
+            rank=2 + i,
+            direction=(0.7 * math.cos(i * 1.26), 0.7 * math.sin(i * 1.26), 0.14),
+        )
+        for i in range(5)
+    )
+    return with_rig(plan, replace(rig, lamps=(rig.key, *more)))
 
 
 def _quality(plan: Plan, pipeline: Pipeline, at: str) -> Iterator[Row]:
@@ -149,8 +169,8 @@ def _many() -> Iterator[Row]:
 def _normals() -> Iterator[Row]:
     """A ball of 150 px against its formula."""
     disc = _disc(160)
-    right, down = (n.astype(float) for n in forms._normals(poisson.swelling(disc), disc))
     inside = (disc == poisson.INSIDE)[1:-1, 1:-1]
+    right, down = (n.astype(float) for n in solids.normals_of("round", disc, inside, "medium"))
     y, x = np.mgrid[: disc.shape[0] - 2, : disc.shape[1] - 2] - 160.0
     toward = np.sqrt(np.maximum(1 - right**2 - down**2, 0))
     true = np.stack([x, y, np.sqrt(np.maximum(150.5**2 - x * x - y * y, 0))]) / 150.5
@@ -162,6 +182,39 @@ def _normals() -> Iterator[Row]:
     both = inside[:, 1:] & inside[:, :-1]
     high = np.percentile(step[both], 99.9)
     yield Row("neighbouring normals, p99.9", f"{high:.1f}°", "6°", bool(high <= 6))
+
+
+def _shadows() -> Iterator[Row]:
+    """The shadow of a ball on the floor against the true one, by lamps at several heights."""
+    radius, (height, width) = 30, (480, 640)
+    foot = 240
+    y, x = np.mgrid[:height, :width] + 0.5
+    labels = np.ones((height, width), np.uint16)
+    labels[(x - width / 2) ** 2 + (y - (foot - radius)) ** 2 < radius**2] = 2
+    pieces = pieces_of(labels, frozenset())
+    ball = standee_of(pieces, [int(np.flatnonzero(pieces.label == 2)[0])])
+    assert ball is not None
+    stage, placed = Stage(0.0, (1,), ()), Placed("floor", foot / height, 0)
+    for name, direction in _LAMPS.items():
+        to = unit(direction)
+        true = _under_ball(radius, x - width / 2, (y - foot) / DEPTH, to)
+        found = []
+        for step, exact in ((2, False), (1, True)):
+            given = ([(ball, placed)], stage, None, to, 0.0, (height, width), step, exact)
+            dark, there = cast(*given).floor > 127, true[::step, ::step]
+            found.append(float((dark & there).sum() / (dark | there).sum()))
+        said = f"{found[0]:.2f}, {found[1]:.2f}"
+        yield Row(f"shadow of a ball, {name}: live, exact", said, "0.9", min(found) >= 0.9)
+
+
+def _under_ball(
+    radius: float, x: Floats, depth: Floats, to: tuple[float, float, float]
+) -> "np.ndarray[tuple[int, ...], np.dtype[np.bool_]]":
+    """Where the floor lies in the shadow of a ball that stands on it."""
+    lamp = np.array([to[0], -to[1], to[2]])[:, None, None]
+    place = np.stack([x, np.full_like(x, -radius), depth])
+    along = (place * lamp).sum(axis=0)
+    return np.asarray(((place * place).sum(axis=0) - along * along < radius**2) & (along < 0))
 
 
 def _disc(half: int) -> "np.ndarray[tuple[int, int], np.dtype[np.uint8]]":

@@ -17,7 +17,7 @@ from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.casting import Plane, Shadows
 from umber_compass.picture.finish import Finish
 from umber_compass.picture.finishing import shine
-from umber_compass.picture.forms import SLOPE_NORMAL
+from umber_compass.picture.forms import ROUND, SLOPE_NORMAL
 from umber_compass.picture.indexed import blended, mixed_quickly
 from umber_compass.picture.light import Lights, facing
 from umber_compass.picture.mixes import Ints, Labels
@@ -101,16 +101,19 @@ def shown_forms(
     flat = labels.reshape(-1)
     if place is not None:
         nx, ny, flat = nx[place], ny[place], flat[place]
-    at = np.flatnonzero(is_turned(nx, ny))
+    at = np.flatnonzero(is_turned(nx, ny, buffers.forms.kind[flat] == ROUND))
     x, y = nx[at].astype(np.float32), ny[at].astype(np.float32)
     normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
     beside = buffers.other_place if place is None else None
     return ShownForms(at, normal, flat, grid, beside)
 
 
-def is_turned(nx: npt.NDArray[np.float16], ny: npt.NDArray[np.float16]) -> npt.NDArray[np.bool_]:
-    """Whether px, (n,), lie on a round form, a line over it included; not on a wall or floor."""
-    return np.asarray((nx != 0) | ((ny != 0) & (ny != _SLOPE)))
+def is_turned(
+    nx: npt.NDArray[np.float16], ny: npt.NDArray[np.float16], own: npt.NDArray[np.bool_]
+) -> npt.NDArray[np.bool_]:
+    """Whether px, (n,), lie on a round form: their `own`, or that of what lies under a line; not on
+    a wall or floor."""
+    return np.asarray(own | (nx != 0) | ((ny != 0) & (ny != _SLOPE)))
 
 
 class Reaching(NamedTuple):

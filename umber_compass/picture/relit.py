@@ -334,13 +334,13 @@ def _shaded(
     """Px, (n,), shaded each with its own facing and ambient occlusion."""
     forms, lights = buffers.forms, exact.lights
     nx, ny = forms.nx.reshape(-1)[place], forms.ny.reshape(-1)[place]
-    turned = is_turned(nx, ny)
+    own = forms.kind[label] == ROUND
+    turned = is_turned(nx, ny, own)
     x, y = nx.astype(np.float32), ny.astype(np.float32)
     # A line lies on a form and is seen with it, but is none itself.
     x[forms.kind[label] == FLAT], y[forms.kind[label] == FLAT] = 0, 0
     normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
     open_ = forms.occlusion.reshape(-1)[place].astype(np.float32) / np.float32(255)
-    own = forms.kind[label] == ROUND
     share = _exact_share(nx, ny, turned, label, place, exact)
     parts = parts_of(exact.finishes, label)
     spared = {n: np.flatnonzero(np.isin(label, list(s))) for n, s in exact.spares.items()}

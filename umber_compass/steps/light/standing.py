@@ -10,7 +10,7 @@ from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.cards import Placed, Stage, Standee, standee_of
 from umber_compass.picture.casting import Parts, Shadows, cast
 from umber_compass.picture.forms import MARK, FormWish, enclosed, surfaces
-from umber_compass.picture.mixes import Labels
+from umber_compass.picture.mixes import Ints
 from umber_compass.picture.pieces import Pieces
 from umber_compass.picture.reach import FLOOR, FREE, THING, WALL, Receivers
 from umber_compass.plan.model import Region
@@ -190,7 +190,7 @@ class Sampled(NamedTuple):
     code: npt.NDArray[np.intp]
     held: npt.NDArray[np.float64]  # (codes,) how many px show each
     kind: npt.NDArray[np.uint8]  # what each px receives shadows as
-    label: Labels  # (codes,)
+    label: Ints  # (codes,)
 
     def by_code(self, plane: npt.NDArray[np.uint8]) -> npt.NDArray[np.float32]:
         """Means of a plane of 0 to 255, (codes,); codes that no px shows have their label's."""
