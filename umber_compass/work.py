@@ -6,6 +6,18 @@ from typing import TypeAlias
 Tick: TypeAlias = Callable[[float], None]  # told the share done; raises to stop
 
 
+def rising(tick: Tick) -> Tick:
+    """A tick that is never told less than before: several works in a row each begin at nought."""
+    most = -1.0
+
+    def told(share: float) -> None:
+        nonlocal most
+        most = max(most, share)
+        tick(most)
+
+    return told
+
+
 def idle(share: float) -> None:
     """Tells nobody."""
 

@@ -24,6 +24,7 @@ from umber_compass.plan import (
     ramp_edits,
     ranges,
     regrouping,
+    rig,
     sketch_edits,
     study_edits,
     wish_edits,
@@ -196,7 +197,7 @@ class Every(unittest.TestCase):
             ("Part", -1, 1),
             ("Rank", 1, 99),
         ):
-            annotated = getattr(model, kind)
+            annotated = getattr(rig if hasattr(rig, kind) else model, kind)
             for number in (low, high):
                 self.assertEqual(msgspec.convert(number, annotated), number)
             for number in (

@@ -17,7 +17,7 @@ from umber_compass.demo.plans import DEMOS
 from umber_compass.picture.light import facing, lights_of
 from umber_compass.plan import edits
 from umber_compass.plan.light_edits import light_on, rig_of, set_ambient, set_lamp, with_rig
-from umber_compass.plan.rig import Ambient, Lamp, Rig, Terminator
+from umber_compass.plan.rig import Ambient, Glow, Lamp, Rig, Terminator
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import judging
 from umber_compass.steps.harmony.edits import make_gradient
@@ -150,10 +150,14 @@ class Exposure(unittest.TestCase):
         np.testing.assert_allclose(turns[1], [0, 0.75**0.5, 1, 0], atol=1e-6)
 
 
+DARK = Glow(strength=0)
+
+
 class OnTheDemo(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.plan, pixels, *_ = document.open_plan(DEMOS[0].plan)
+        plan, pixels, *_ = document.open_plan(DEMOS[0].plan)
+        cls.plan = with_rig(plan, replace(rig_of(plan), glow=DARK))
         cls.pipeline = Pipeline(pixels.drawings)
 
     def derive(self, *changes):
@@ -190,11 +194,12 @@ class OnTheDemo(unittest.TestCase):
     def test_the_quick_picture_stays_near_the_exact_one_in_ordinary_rigs(self):
         key, much = Lamp(), Terminator(strength=100)
         hard = replace(key, softness=0.0, strength=120)
-        soft = {"way": "soft", "shadows": False, "highlights": False}
+        soft = {"way": "soft", "shadows": False, "highlights": False, "glow": DARK}
         for name, rig, most in (
-            ("first", Rig(shadows=False), (0.5, 4.5, 14)),
+            ("first", Rig(shadows=False, glow=DARK), (0.5, 4.5, 14)),
+            ("with what glows", Rig(**{**soft, "glow": Glow()}), (0.5, 5, 12)),
             ("soft", Rig(**soft), (0.5, 2.5, 5)),
-            ("ambient only", Rig(lamps=(replace(key, on=False),)), (0.5, 2.5, 5)),
+            ("ambient only", Rig(lamps=(replace(key, on=False),), glow=DARK), (0.5, 2.5, 5)),
             ("behind", Rig(lamps=(replace(key, direction=BEHIND),), **soft), (0.5, 2.5, 5)),
             ("terminator", Rig(terminator=much, **soft), (0.5, 2.5, 5.5)),
             ("hard key", Rig(ambient=Ambient(strength=10.0), lamps=(hard,), **soft), (0.5, 3.2, 9)),
@@ -215,6 +220,7 @@ class OnTheDemo(unittest.TestCase):
         for anchor, way in itertools.product(("lit", "halftone", "mean"), (UP_LEFT, BEHIND)):
             plan = set_lamp("key", NOTHING, direction=way).apply(self.plan)
             derived = self.pipeline.derive(with_rig(plan, replace(rig_of(plan), anchor=anchor)))
+            most = 2.5 if anchor == "halftone" else 1.0  # one code, between light and shade
             code, label, share = derived.anchored[:3]
             shown = unpack(derived.lit.packed[code]) / 255
             local = derived.table[derived.buffers.local[code]] / 255
@@ -223,7 +229,7 @@ class OnTheDemo(unittest.TestCase):
             for region in plan.regions:
                 missed = got[region.label] - wished[region.label]
                 with self.subTest(anchor=anchor, way=way, region=region.name):
-                    self.assertAlmostEqual(missed, derived.lit.rest[region.id], delta=0.8)
+                    self.assertAlmostEqual(missed, derived.lit.rest[region.id], delta=most)
 
     def test_lit_is_the_most_lit_facing_that_is_there(self):
         plan = set_lamp("key", NOTHING, direction=BEHIND).apply(self.plan)

@@ -246,7 +246,8 @@ class Palette(scenes.InFolder):
         derived = pipeline.derive(light_on(made.plan))
         names = [f"{n} {w}" for _, n, w in palette.chart_rows(derived)]
         name = made.plan.regions[0].name
-        places = ["local", "light", "halftone", "terminator", "core shadow", "crevice"]
+        places = ["local", "light", "halftone", "terminator", "core shadow"]
+        places += ["cast shadow", "bounce", "crevice"]
         self.assertEqual([n for n in names if n.startswith(name)], [f"{name} {p}" for p in places])
         self.assertIn("minus is darker", palette.comments(derived)[1])
         self.assertIn("faces the key", palette.comments(derived, "chart")[1])

@@ -207,7 +207,7 @@ class Light(InWindow):
         place = QPointF(frame.x() + x * frame.width(), frame.y() + y * frame.height())
         selection = self.session.selection
         for inside in (False, True):
-            self.click(stage, place)
+            QTest.mouseClick(stage, Qt.MouseButton.LeftButton, pos=place.toPoint())
             self.settle()
             own = next(t for t in self.desk.derived.standing.things if t.name == "coat")
             self.assertEqual(apron in own.members, inside)

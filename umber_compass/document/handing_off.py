@@ -18,7 +18,7 @@ from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pictures import picture as picture_of
 from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.words import Refusal, words
-from umber_compass.work import Tick, idle
+from umber_compass.work import Tick, idle, rising
 
 OURS = "Umber Compass"
 _MARK_WITHIN = 4096  # bytes of a file in which our mark must stand
@@ -34,6 +34,7 @@ def full_picture(
     """The plan's picture at the sketch's own size: as it is shown, `lit`, or one of the views of
     its light. `known` is a pipeline of the plan's drawing, whose forms serve again where the sketch
     is no larger than that."""
+    tick = rising(tick)
     labels = pixels.labels(plan.sketch)
     drawing = pixels.drawing(plan.sketch)
     is_whole = drawing.labels.shape == labels.shape
