@@ -2,7 +2,7 @@
 begin from."""
 
 from PySide6.QtCore import QSignalBlocker, QSize, Signal
-from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QVBoxLayout, QWidget
 
 from umber_compass.colour.packed import pack
 from umber_compass.picture.light import lights_of
@@ -20,6 +20,7 @@ from umber_compass.window.benches.light.choice_row import ChoiceRow
 from umber_compass.window.widgets.fields import NumberField, signed
 from umber_compass.window.widgets.picture_button import PictureButton
 from umber_compass.window.widgets.rows import in_column, in_row
+from umber_compass.window.widgets.scrolled import scrolled
 from umber_compass.window.widgets.setting_field import SettingField
 
 _SWITCHES = {
@@ -48,6 +49,7 @@ _ANCHORS = {
     "mean": ("mean", "each region keeps it on the whole"),
 }
 _ACROSS = 4  # rigs in a row
+_LEAST_WIDE = 90  # px of a rig's button in a narrow window
 _PICTURE = (104, 84)  # px of a rig's small head
 _SHOWN = 1.35  # exposure of those
 _FLOOR = (0.36, 0.31, 0.25)
@@ -133,6 +135,7 @@ class LookPage(QWidget):
         self.rigs: dict[str, PictureButton] = {}
         for i, spec in enumerate(RIGS.values()):
             button = PictureButton(spec.title, spec.says, QSize(*_PICTURE))
+            button.setMinimumWidth(_LEAST_WIDE)
             button.clicked.connect(lambda _=False, s=spec: self.edit_wanted.emit(use_rig(s)))
             grid.addWidget(button, i // _ACROSS, i % _ACROSS)
             self.rigs[spec.name] = button
@@ -146,10 +149,7 @@ class LookPage(QWidget):
             gap=6,
             on=holder,
         )
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(holder)
-        return scroll
+        return scrolled(holder)
 
     def showEvent(self, event: object) -> None:
         """The rigs' pictures are drawn when they are first seen."""
