@@ -10,6 +10,7 @@ from umber_compass.words import words
 NAME = "deep-shade"
 _MIDDLE = (35.0, 70.0)  # L*, local colours that are asked
 _TIMES = 6.0  # the most that the ambient is raised by
+_ENOUGH = 150.0  # %, to which the ambient is raised at least where that is needed
 _MOST = 1000.0
 
 
@@ -40,10 +41,11 @@ def _measure(derived: Derived) -> list[Result]:
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
     """The ambient raised by as little as is enough."""
-    strength = max(rig(derived).ambient.strength, 5.0)
+    strength = rig(derived).ambient.strength
+    most = min(max(strength * _TIMES, _ENOUGH), _MOST)
 
     def raised(share: float) -> Edit:
-        there = min(strength * (1 + share * (_TIMES - 1)), _MOST)
+        there = strength + share * (most - strength)
         text = words("Raise ambient to {n:.0f} %", n=there)
         return set_ambient(text, strength=there, on=True)
 
