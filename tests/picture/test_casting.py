@@ -80,6 +80,9 @@ class Elsewhere(unittest.TestCase):
         with_light = shadows([near, far], (0.45, -0.3, 0.84), stage=stage).things
         away = shadows([near, far], (-0.9, -0.3, 0.3), stage=stage).things
         self.assertGreater((with_light > 127).sum(), 40)
+        rows, columns = np.nonzero(with_light > 127)
+        on_far = np.hypot(columns * 2 - WIDTH / 2, rows * 2 - (250 - RADIUS)) < RADIUS + 3
+        self.assertGreater(on_far.mean(), 0.95)
         self.assertEqual((away > 127).sum(), 0)
 
     def test_a_part_in_front_shades_what_lies_just_behind_it(self):
