@@ -236,30 +236,36 @@ def _overlaps(parts: Parts, direction: Direction, step: int) -> Plane:
     """What parts of a thing keep from those behind them: the ranks read toward the lamp."""
     x, y, z = direction
     depth = max(z, _LEAST_DEPTH)
-    rank = parts.rank[::step, ::step]
+    rank = np.ascontiguousarray(parts.rank[::step, ::step])
+    reaches, level_of = np.unique(parts.reach, return_inverse=True)
+    level = level_of.astype(np.uint8)[rank]
     found = np.zeros(rank.shape, bool)
-    for reach in np.unique(parts.reach[1:]).tolist():
+    for number in np.unique(level_of[1:]).tolist():
+        stands = np.where(level == number, rank, np.int16(0))
         for share in _STEPS:
-            right, down = (round(share * reach * a / depth / step) for a in (x, y))
+            far = float(share * reaches[number] / depth / step)
+            right, down = round(far * x), round(far * y)
             if right or down:
-                there = _shifted(rank, down, right)
-                found |= (there > rank) & (parts.reach[there] == np.float32(reach))
+                here, there = _slices(rank.shape, down, right)
+                found[here] |= stands[there] > rank[here]
     found &= rank > 0
     image = Image.fromarray(found.astype(np.uint8) * np.uint8(255))
     soft = np.asarray(image.filter(ImageFilter.BoxBlur(2 / step + 0.5)))
     return np.where(rank > 0, soft, np.uint8(0))
 
 
-def _shifted(ranks: npt.NDArray[np.int16], down: int, right: int) -> npt.NDArray[np.int16]:
-    """What lies so many px further down and right of each px; 0 beyond the edge."""
-    height, width = ranks.shape
-    out = np.zeros_like(ranks)
-    if abs(down) >= height or abs(right) >= width:
-        return out
-    rows = slice(max(down, 0), height + min(down, 0)), slice(max(-down, 0), height + min(-down, 0))
-    columns = (
-        slice(max(right, 0), width + min(right, 0)),
+def _slices(
+    shape: tuple[int, ...], down: int, right: int
+) -> tuple[tuple[slice, slice], tuple[slice, slice]]:
+    """Where a plane has px so many px further down and right of others: those, and theirs."""
+    height, width = shape
+    down, right = max(min(down, height), -height), max(min(right, width), -width)
+    here = (
+        slice(max(-down, 0), height + min(-down, 0)),
         slice(max(-right, 0), width + min(-right, 0)),
     )
-    out[rows[1], columns[1]] = ranks[rows[0], columns[0]]
-    return out
+    there = (
+        slice(max(down, 0), height + min(down, 0)),
+        slice(max(right, 0), width + min(right, 0)),
+    )
+    return here, there
