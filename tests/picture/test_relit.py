@@ -19,7 +19,7 @@ from umber_compass.picture.drawing import Drawing, boxes
 from umber_compass.picture.forms import form_wishes
 from umber_compass.picture.light import FLOOR_NORMAL
 from umber_compass.plan.light_edits import rig_of, set_lamp, with_rig
-from umber_compass.plan.rig import Lamp
+from umber_compass.plan.rig import Glow, Lamp
 from umber_compass.steps.harmony.edits import make_gradient
 from umber_compass.steps.pictures import exact_picture, picture
 from umber_compass.steps.pipeline import Pipeline
@@ -36,7 +36,9 @@ def off(one, other):
 class Demo(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.made = document.open_plan(DEMOS[0].plan)
+        made = document.open_plan(DEMOS[0].plan)
+        dark = replace(rig_of(made.plan), glow=Glow(strength=0))  # tests/steps/test_scene.py has it
+        cls.made = made._replace(plan=with_rig(made.plan, dark))
         cls.pipeline = Pipeline(cls.made.pixels.drawings)
 
     def derive(self, **rig):
