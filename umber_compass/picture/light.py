@@ -38,7 +38,6 @@ class LampLight(NamedTuple):
     light: Floats  # (3,)
     direction: Direction
     wrap: float  # N.L at which its light begins to give way
-    spares: tuple[str, ...] = ()  # ids of regions it does not light
     edge: tuple[float, float, float] = (0.0, 0.0, 0.0)  # what its edge tint adds of its light
 
 
@@ -82,14 +81,10 @@ class Lights(NamedTuple):
         )
 
 
+@lru_cache(32)
 def lights_of(rig: Rig, ground: tuple[float, float, float] | None = None) -> Lights:
     """The lights of a rig, at exposure 1. `ground` is the local colour of what lies below, linear
     light; the rig's own goes before it."""
-    return _lights_of(rig, ground)
-
-
-@lru_cache(32)
-def _lights_of(rig: Rig, ground: tuple[float, float, float] | None) -> Lights:
     ranked = sorted(rig.lamps, key=lambda lamp: lamp.rank)
     key, *others = [
         LampLight(
@@ -97,7 +92,6 @@ def _lights_of(rig: Rig, ground: tuple[float, float, float] | None) -> Lights:
             _light(lamp),
             unit(lamp.direction),
             _WRAP_SOFT * lamp.softness,
-            lamp.spares,
             _edge_of(lamp),
         )
         for lamp in ranked
@@ -195,7 +189,7 @@ class Surface(NamedTuple):
 def beside_key(surface: Surface, lights: Lights, kept: Sequence[Row] | None = None) -> Planar:
     """The light that arrives beside the key's, (3, n), at exposure 1: from sky and ground, and from
     the other lamps. `kept`, 0-1, is the share of each lamp's light, the key's first, that nothing
-    keeps away. Lamps near by are not among them."""
+    keeps away."""
     out = _ambient_on(surface, lights)
     for n, lamp in enumerate(lights.others):
         if not lamp.light.any():

@@ -76,8 +76,7 @@ class Spread(NamedTuple):
 
 
 class Receivers(NamedTuple):
-    """What px receive shadows as: by label
-    FLOOR, WALL, THING, or FREE of any."""
+    """What px receive shadows as: by label FLOOR, WALL, THING, or FREE of any."""
 
     of_label: npt.NDArray[np.uint8]
 
@@ -254,32 +253,27 @@ def shine_on(
     return (np.concatenate(places), np.concatenate(levels)) if places else None
 
 
-def glow_on(
-    shown: ShownForms, glow: Spread | None, scale: float, unlit: frozenset[int]
-) -> tuple[Ints, Share8] | None:
-    """The px near what glows, and how much of its light reaches each; None where none does. No
-    light falls on labels that are `unlit`."""
+def glow_on(shown: ShownForms, glow: Spread | None, scale: float) -> tuple[Ints, Share8] | None:
+    """The px near what glows, and how much of its light reaches each; None where none does."""
     if glow is None:
         return None
     level = _drawn_up(glow.plane, shown.grid, scale)
-    near = level > LEAST_GLOW
-    if unlit:
-        table = np.ones(int(shown.label.max(initial=0)) + 1, bool)
-        table[[n for n in unlit if n < len(table)]] = False
-        near &= table[shown.label]
-    at = np.flatnonzero(near)
+    at = np.flatnonzero(level > LEAST_GLOW)
     return at, level[at]
 
 
 def near_on(
     seen: Seen | SurfaceBuffers, found: tuple[Ints, Share8] | None, glow: Spread | None
 ) -> Beside | None:
-    """The px of a grid or picture near what glows, which `glow_on` found."""
+    """The px of a grid or picture near what glows, which `glow_on` found, without those that no
+    light falls on."""
     if found is None or glow is None:
         return None
     at, level = found
+    most = glow.most[seen.code[at]]
+    lit = most > 0
+    at, level, most = at[lit], level[lit], most[lit].astype(np.uint16)
     code = seen.code[at]
-    most = np.maximum(glow.most[code], 1).astype(np.uint16)
     level = np.minimum(level.astype(np.uint16) * np.uint16(255) // most, 255)
     return at, code, _PART[_USUAL][level]
 

@@ -77,10 +77,8 @@ def in_ends(
 
 def _glow(derived: Derived, gather: SurfaceBuffers | Seen, forms: ShownForms) -> Beside | None:
     """The px near what glows."""
-    dark = frozenset(n for n, f in derived.finishes.items() if not f.lit)
     spread = derived.glow_spread
-    found = glow_on(forms, spread, live_reaching(derived).scale, dark)
-    return near_on(gather, found, spread)
+    return near_on(gather, glow_on(forms, spread, live_reaching(derived).scale), spread)
 
 
 def _laid_on(derived: Derived, seen: SeenForms, lights: Lights, count: int) -> Laid:

@@ -12,6 +12,7 @@ from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import Drawing
 from umber_compass.picture.forms import form_wishes
 from umber_compass.picture.indexed import index_drawing, region_shares
+from umber_compass.picture.light import lights_of
 from umber_compass.picture.ways import WAYS
 from umber_compass.plan.edits import study
 from umber_compass.plan.light_edits import rig_in
@@ -56,7 +57,6 @@ from umber_compass.steps.light.telling import (
     exact_light,
     finishes_of,
     ground_colour,
-    rig_lights,
     spares_of,
     told_codes,
     whole_forms,
@@ -171,7 +171,7 @@ class Derived:
     ground = stage(
         ground_colour, "standing", "colours", "shares", "rig.ambient.bounce", settles=True
     )
-    rig_lights = stage(rig_lights, "rig", "ground")
+    rig_lights = stage(lights_of, "rig", "ground")
     told = stage(told_codes, *_TOLD)
     whole_forms = stage(whole_forms, "buffers", "drawing.labels")
     glow_far = stage(glow_far, "sampled", "buffers", "finishes")

@@ -9,7 +9,6 @@ from umber_compass.colour.spaces import decode, parse_hex
 from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.casting import Shadows
 from umber_compass.picture.finish import FINISHES, Finish, finish_of
-from umber_compass.picture.light import Lights, lights_of
 from umber_compass.picture.reach import (
     Glow,
     Reaching,
@@ -51,11 +50,6 @@ def ground_colour(
         return None
     r, g, b = (round(float(x), 4) for x in total / weight)
     return r, g, b
-
-
-def rig_lights(rig: Rig, ground: tuple[float, float, float] | None) -> Lights:
-    """The rig's lights at exposure 1, thrown back by what lies below."""
-    return lights_of(rig, ground)
 
 
 def finishes_of(
@@ -160,8 +154,7 @@ def exact_light(
     near = None
     if glow is not None:
         live = reaching(None, receivers, buffers, edges, STEP)
-        dark = frozenset(n for n, f in finishes.items() if not f.lit)
-        found = glow_on(forms, glow.spread, live.scale, dark)
+        found = glow_on(forms, glow.spread, live.scale)
         near = np.zeros(len(forms.label), np.float32)
         if found is not None:
             near[found[0]] = found[1].astype(np.float32) / np.float32(255)
