@@ -7,6 +7,8 @@ from msgspec.structs import replace
 
 from tests import scenes
 from umber_compass.colour.packed import unpack
+from umber_compass.picture.forms import SLOPE_NORMAL
+from umber_compass.picture.reach import is_turned
 from umber_compass.picture.relit import values_of
 from umber_compass.plan.light_edits import light_on, rig_of, set_lamp, with_rig
 from umber_compass.plan.rig import Glow, Lamp
@@ -105,6 +107,27 @@ class Light(Lit):
             with self.subTest(material):
                 self.assertGreater(np.abs(shown(material) - matte).max(), 12)
 
+    def test_light_from_behind_comes_through_what_is_thin(self):
+        behind = set_lamp("key", scenes.NOTHING, direction=scenes.BEHIND)
+        found = []
+        for material in ("matte", "thin"):
+            derived = self.derive(
+                self.role("stone ball", "focus"),
+                self.material("stone ball", material),
+                behind,
+                exposed="off",
+                highlights=False,
+            )
+            found.append(values_of(exact_picture(derived).reshape(-1)).reshape(160, 240)[105, 165])
+        self.assertGreater(found[1], found[0] + 5)
+
+    def test_what_faces_the_viewer_is_turned_where_its_form_is_round(self):
+        """Or a lamp from behind would light it as it lights no other part of the form."""
+        nx = np.array([0, 0, 0.3, 0], np.float16)
+        ny = np.array([0, 0, 0, SLOPE_NORMAL[1]], np.float16)
+        own = np.array([True, False, False, False])
+        self.assertEqual(is_turned(nx, ny, own).tolist(), [True, False, True, False])
+
     def test_contrast_is_what_it_says(self):
         for drop in (8, 20, 40):
             derived = self.derive(set_contrast(drop))
@@ -138,6 +161,9 @@ class Glows(Lit):
         self.assertGreater(gain[60, 35], 0.5)
         self.assertEqual(np.abs(gain[:, 150:]).max(), 0)
         own = self.own(glows, "window")
+        bright = self.derive(focus, exposed="off", fixed=8.0)
+        self.assertGreater(bright.lit.ends.half.max(), 0)
+        self.assertEqual(bright.lit.ends.half[bright.arriving.unlit].max(), 0)
         self.assertLess(np.abs(gain[own]).mean(), 0.5)
         hut, near = self.own(glows, "hut"), values_of(picture(glows).reshape(-1))
         coded = glows.values.by_code[glows.buffers.code][hut.reshape(-1)].mean()
