@@ -24,7 +24,7 @@ HUT = (
     ("rectangle", (0, 0, 240, 100), "#9cc3d8"),
     ("rectangle", (0, 100, 240, 160), "#8a7a5c"),
     ("rectangle", (30, 50, 90, 130), "#a8603c"),
-    ("rectangle", (50, 80, 70, 100), "#ffd983"),
+    ("rectangle", (50, 80, 70, 100), "#fff0c4"),
     ("ellipse", (140, 80, 190, 130), "#4c6f8c"),
 )
 
@@ -40,7 +40,7 @@ class Lit(scenes.InFolder):
         self.plan, self.id = plan, {r.name: r.id for r in plan.regions}
 
     def names(self, plan):
-        by = {"#9cc3d8": "sky", "#8a7a5c": "ground", "#a8603c": "hut", "#ffd983": "window"}
+        by = {"#9cc3d8": "sky", "#8a7a5c": "ground", "#a8603c": "hut", "#fff0c4": "window"}
         colours = self.pipeline.derive(plan).colours
         return [by.get(colours[r.id].ends[0].hex, "stone ball") for r in plan.regions]
 
