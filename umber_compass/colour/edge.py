@@ -81,3 +81,16 @@ def _within(light: Rows, lum: Row) -> Rows:
     share = np.minimum(1, (1 - lum) / np.maximum(over, np.float32(1e-6)))
     share = np.minimum(share, lum / np.maximum(under, np.float32(1e-6)))
     return np.asarray(np.clip(lum + (light - lum) * share, 0, 1), np.float32)
+
+
+def greatest_chroma(lum: Row, hue_deg: Row) -> Row:
+    """The greatest OKLCh chroma that the screen shows at luminances 0-1 and hues in degrees, both
+    (...), by the table: within .002."""
+    hue = np.radians(hue_deg)
+    flat = np.stack([np.ones(hue.size), np.cos(hue).reshape(-1), np.sin(hue).reshape(-1)])
+    lab = flat.astype(np.float32)
+    ratio = _edge_at(lum.reshape(-1).astype(np.float32), lab)
+    root = _FROM_LAB[:, 1:] @ (lab[1:] * ratio) + _FROM_LAB[:, :1]
+    whole = _LUM @ (_TO_LINEAR @ (root * root * root))
+    lightness = np.cbrt(lum.reshape(-1) / np.maximum(whole, 1e-9))
+    return np.asarray((ratio * lightness).reshape(hue.shape))
