@@ -165,7 +165,7 @@ def make_folder(folder: Path) -> None:
         ) from error
 
 
-def write_bytes(path: Path, data: bytes) -> None:
+def write_data(path: Path, data: bytes) -> None:
     """A file with these bytes, written whole or not at all."""
 
     def fill(stream: IO[bytes]) -> None:

@@ -112,7 +112,7 @@ class Cache:
         """Keep an entry; a full disk or a folder that cannot be written is no reason to stop."""
         try:
             self.folder.mkdir(parents=True, exist_ok=True)
-            atomic.write_bytes(self._path(key), packed(arrays))
+            atomic.write_data(self._path(key), packed(arrays))
             self._prune()
         except (OSError, Refusal):
             return

@@ -53,9 +53,9 @@ def parse(lines: list[str]) -> Parsed:
     return Parsed(title, colours, comments)
 
 
-def text(title: str, rows: Iterable[Row], comments: Iterable[str] = ()) -> str:
+def text(title: str, rows: Iterable[Row], comments: Iterable[str] = (), columns: int = 0) -> str:
     """The palette of some rows; names are kept to one line and to the format's length."""
-    lines = [MAGIC, f"Name: {_line(title)}", "Columns: 0"]
+    lines = [MAGIC, f"Name: {_line(title)}", f"Columns: {columns}"]
     lines += [f"# {_line(c)}" for c in comments]
     lines += [_row(r.hex, _name_of(r.what, r.which)) for r in rows]
     return "\n".join(_short(x) for x in lines) + "\n"
@@ -78,7 +78,7 @@ def _name_of(what: str, which: str) -> str:
 
 def write(path: Path, content: str) -> None:
     """The palette's file, written whole or not at all."""
-    atomic.write_bytes(path, content.encode())
+    atomic.write_data(path, content.encode())
 
 
 def _row(colour: str, name: str) -> str:

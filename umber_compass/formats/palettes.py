@@ -3,6 +3,9 @@
 from collections.abc import Sequence
 from pathlib import Path
 from typing import NamedTuple
+from xml.etree.ElementTree import ParseError
+
+from defusedxml.common import DefusedXmlException
 
 from umber_compass.formats import atomic, gpl, hex_list
 from umber_compass.words import Refusal, Words, plain, words
@@ -11,7 +14,7 @@ MOST_BYTES = 4 * 1024 * 1024
 MOST_COLOURS = 65_536
 _MOST_NAME = 4096
 _SOURCE, _TAGS = "Source:", "Tags:"
-_ENDINGS = ("gpl", "hex")
+_ENDINGS = ("gpl", "hex", "pal", "soc", "css", "tokens.json")
 
 
 class Palette(NamedTuple):
@@ -31,6 +34,9 @@ def read(path: Path) -> Palette:
 
 def parse(data: bytes, subject: str, stem: str = "") -> Palette:
     """The palette of a file's bytes; `stem` is its title where it says none."""
+    other = _other(data, subject, stem)
+    if other is not None:
+        return other
     lines = _lines(data, subject)
     is_gpl = bool(lines) and lines[0].strip() == gpl.MAGIC
     try:
@@ -41,16 +47,48 @@ def parse(data: bytes, subject: str, stem: str = "") -> Palette:
             title, colours, comments = "", hex_list.parse(lines), []
     except ValueError as error:
         raise Refusal(subject, _bad_line(is_gpl, str(error))) from error
+    kept = _kept(colours, subject)
+    said = {k: c[len(k) :].strip() for c in comments for k in (_SOURCE, _TAGS) if c.startswith(k)}
+    tags = tuple(t for part in plain(said.get(_TAGS, "")).split(",") if (t := part.strip()))
+    kind = "gpl" if is_gpl else "hex"
+    return Palette(kind, plain(title or stem), kept, plain(said.get(_SOURCE, ""))[:400], tags)
+
+
+def _other(data: bytes, subject: str, stem: str) -> Palette | None:
+    """The palette of bytes in a format that its beginning tells; None for none of them."""
+    head = data.removeprefix(b"\xef\xbb\xbf").lstrip()[:4096]
+    if head.startswith(gpl.MAGIC.encode()):
+        return None
+    from umber_compass.formats import css, pal, soc, tokens  # a start needs none of them
+
+    try:
+        if soc.is_table(data):
+            return _named("soc", soc.parse(data), subject, stem)
+        if head.startswith(pal.MAGIC.encode()):
+            return _named("pal", pal.parse(_lines(data, subject)), subject, stem)
+        if head.startswith(b"{"):
+            found = tokens.parse("\n".join(_lines(data, subject)))
+            return _named("tokens", found, subject, stem)
+        if b"--" in data and b"{" in data and b":" in data:
+            return _named("css", css.parse("\n".join(_lines(data, subject))), subject, stem)
+    except (ValueError, ParseError, DefusedXmlException, RecursionError) as error:
+        line = words("is a damaged palette; write it anew, or take another")
+        raise Refusal(subject, line) from error
+    return None
+
+
+def _named(kind: str, colours: list[tuple[str, str]], subject: str, stem: str) -> Palette:
+    return Palette(kind, plain(stem) or kind, _kept(colours, subject))
+
+
+def _kept(colours: list[tuple[str, str]], subject: str) -> tuple[tuple[str, str], ...]:
+    """Colours with names on one line. Raises Refusal for none, and for too many."""
     if not colours:
         raise Refusal(subject, words("has no colours; take another palette"))
     if len(colours) > MOST_COLOURS:
         line = words("has over {most:,} colours; take a smaller palette", most=MOST_COLOURS)
         raise Refusal(subject, line)
-    kept = tuple((c, " ".join(plain(n).split())[:_MOST_NAME]) for c, n in colours)
-    said = {k: c[len(k) :].strip() for c in comments for k in (_SOURCE, _TAGS) if c.startswith(k)}
-    tags = tuple(t for part in plain(said.get(_TAGS, "")).split(",") if (t := part.strip()))
-    kind = "gpl" if is_gpl else "hex"
-    return Palette(kind, plain(title or stem), kept, plain(said.get(_SOURCE, ""))[:400], tags)
+    return tuple((c, " ".join(plain(n).split())[:_MOST_NAME]) for c, n in colours)
 
 
 def _bad_line(is_gpl: bool, number: str) -> Words:
@@ -82,13 +120,25 @@ def content(palette: Palette, kind: str) -> bytes:
         return gpl.text(palette.title, rows, comments).encode()
     if kind == "hex":
         return hex_list.text(c for c, _ in palette.colours).encode()
+    from umber_compass.formats import css, pal, soc, tokens  # a start needs none of them
+
+    named = [(c, n or c) for c, n in palette.colours]
+    if kind == "pal":
+        return pal.text(c for c, _ in palette.colours).encode()
+    if kind == "soc":
+        return soc.text(named, palette.title).encode()
+    if kind == "css":
+        return css.text(palette.title, named).encode()
+    if kind in ("json", "tokens"):
+        rows = [gpl.Row(c, n, "") for c, n in named]
+        return tokens.text(palette.title, rows).encode()
     known = ", ".join(f".{e}" for e in _ENDINGS)
     raise Refusal(f".{kind}"[:20], words("is no palette format; take {known}", known=known))
 
 
 def write(palette: Palette, path: Path) -> None:
     """A palette's file in the format of its ending, whole or not at all."""
-    atomic.write_bytes(path, content(palette, path.suffix.lower().lstrip(".")))
+    atomic.write_data(path, content(palette, path.suffix.lower().lstrip(".")))
 
 
 def from_text(text: str) -> Palette:

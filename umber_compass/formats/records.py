@@ -70,9 +70,9 @@ class Records:
             if at.exists():
                 os.utime(at)
             else:
-                atomic.write_bytes(at, data)
+                atomic.write_data(at, data)
         make_private(file.parent)
-        atomic.write_bytes(file, msgspec.json.encode(record))
+        atomic.write_data(file, msgspec.json.encode(record))
 
     def entries(self, *folder: str) -> list[Entry]:
         """The records of a folder that are whole, the newest first."""

@@ -56,6 +56,6 @@ def _read(file: Path) -> dict[str, str]:
 def _write(file: Path, known: dict[str, str]) -> None:
     try:
         atomic.make_folder(file.parent)
-        atomic.write_bytes(file, msgspec.json.encode(known))
+        atomic.write_data(file, msgspec.json.encode(known))
     except Refusal:
         return

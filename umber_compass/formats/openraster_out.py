@@ -1,0 +1,101 @@
+"""Writing OpenRaster files: a stack of groups and layers, whole or not at all."""
+
+import io
+import zipfile
+from collections.abc import Iterator
+from typing import IO, NamedTuple, Union
+from xml.sax.saxutils import quoteattr
+
+from PIL import Image
+
+from umber_compass.formats.openraster import MIME, OVER
+
+_THUMBNAIL = 256
+_WRITTEN = (1980, 1, 1, 0, 0, 0)  # the same bytes whenever it is written
+
+
+class OutLayer(NamedTuple):
+    """A layer: its picture, RGBA or RGB, and where its upper left corner lies."""
+
+    name: str
+    image: Image.Image
+    x: int = 0
+    y: int = 0
+    mode: str = OVER
+    visible: bool = True
+
+
+class OutGroup(NamedTuple):
+    """Layers that are laid on together, each group by itself; the first lies on top."""
+
+    name: str
+    children: tuple[Union["OutGroup", OutLayer], ...]
+    visible: bool = True
+
+
+def write(
+    stream: IO[bytes], size: tuple[int, int], root: OutGroup, merged: Image.Image, mark: str
+) -> None:
+    """A file of a size, px, with its layers and their composition."""
+    layers = list(_layers(root))
+    names = {id(layer): f"data/layer{i:04d}.png" for i, layer in enumerate(layers)}
+    with zipfile.ZipFile(stream, "w") as archive:
+        _put(archive, "mimetype", MIME, zipfile.ZIP_STORED)
+        xml = _xml(size, root, names, mark)
+        _put(archive, "stack.xml", xml.encode(), zipfile.ZIP_STORED)  # our mark can be seen
+        for layer in layers:
+            _put(archive, names[id(layer)], _png(layer.image), zipfile.ZIP_STORED)
+        _put(archive, "mergedimage.png", _png(merged), zipfile.ZIP_STORED)
+        small = merged.copy()
+        small.thumbnail((_THUMBNAIL, _THUMBNAIL))
+        _put(archive, "Thumbnails/thumbnail.png", _png(small), zipfile.ZIP_STORED)
+
+
+def _layers(group: OutGroup) -> Iterator[OutLayer]:
+    for child in group.children:
+        if isinstance(child, OutGroup):
+            yield from _layers(child)
+        else:
+            yield child
+
+
+def _put(archive: zipfile.ZipFile, name: str, data: bytes, how: int) -> None:
+    entry = zipfile.ZipInfo(name, _WRITTEN)
+    entry.compress_type = how
+    archive.writestr(entry, data)
+
+
+def _png(image: Image.Image) -> bytes:
+    held = io.BytesIO()
+    image.save(held, "PNG", compress_level=1)
+    return held.getvalue()
+
+
+def _xml(size: tuple[int, int], root: OutGroup, names: dict[int, str], mark: str) -> str:
+    lines = [
+        '<?xml version="1.0" encoding="UTF-8"?>',
+        f"<!-- {mark} -->",
+        f'<image version="0.0.5" w="{size[0]}" h="{size[1]}" name={quoteattr(root.name)}>',
+        *_stack(root, names, "  "),
+        "</image>",
+    ]
+    return "\n".join(lines) + "\n"
+
+
+def _stack(group: OutGroup, names: dict[int, str], indent: str) -> Iterator[str]:
+    seen = "visible" if group.visible else "hidden"
+    yield (
+        f'{indent}<stack name={quoteattr(group.name)} opacity="1.0" visibility="{seen}" '
+        f'composite-op="{OVER}" isolation="isolate">'
+    )
+    for child in group.children:
+        if isinstance(child, OutGroup):
+            yield from _stack(child, names, indent + "  ")
+            continue
+        shown = "visible" if child.visible else "hidden"
+        yield (
+            f'{indent}  <layer name={quoteattr(child.name)} src="{names[id(child)]}" '
+            f'x="{child.x}" y="{child.y}" opacity="1.0" visibility="{shown}" '
+            f'composite-op="{child.mode}"/>'
+        )
+    yield f"{indent}</stack>"
