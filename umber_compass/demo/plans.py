@@ -55,6 +55,6 @@ def save(folder: Path) -> list[Path]:
     for source in [p for d in DEMOS for p in (d.sketch, d.plan)]:
         content = atomic.read(source, _MOST)
         path = folder / source.name
-        atomic.write_bytes(path, content)
+        atomic.write_data(path, content)
         written.append(path)
     return written

@@ -4,12 +4,12 @@ from typing import Any
 
 from msgspec.structs import replace
 
-from umber_compass.plan.edits import Edit, study, with_study
+from umber_compass.plan.edits import Edit, region, study, with_study
 from umber_compass.plan.model import Plan, Study
 from umber_compass.plan.ranges import bounded
 from umber_compass.plan.rig import Ambient, Lamp, Part, Percent, Rig, Strength, Terminator
 from umber_compass.plan.rigs import KINDS, RigSpec
-from umber_compass.plan.terms import Share
+from umber_compass.plan.terms import ChartPlace, Share
 from umber_compass.words import Refusal, Words, words
 
 OFF = Rig(on=False)
@@ -72,6 +72,25 @@ def set_lamp(lamp: str, name: Words, merge: str | None = None, **changes: Any) -
     return Edit(name, change, merge)
 
 
+def place_spot(lamp: str, x: float, y: float) -> Edit:
+    """The middle of a spot's light, shares of width and height, kept on the picture."""
+    text = words("put {lamp} at {x:.0%}, {y:.0%} of the picture", lamp=lamp, x=x, y=y)
+    return set_pool(lamp, text, f"pool {lamp}", x=bounded(Share, x), y=bounded(Share, y))
+
+
+def set_pool(lamp: str, name: Words, merge: str, **changes: Any) -> Edit:
+    """Where a spot's light falls changed; the light is on then. Raises Refusal, when it is made,
+    where the plan has no such spot."""
+
+    def change(plan: Plan) -> Plan:
+        own = next((one for one in rig_of(plan).lamps if one.name == lamp), None)
+        if own is None or own.pool is None:
+            raise Refusal(lamp, words("is no spot of this plan"))
+        return set_lamp(lamp, name, pool=replace(own.pool, **changes)).change(plan)
+
+    return Edit(name, change, merge)
+
+
 def set_ambient(name: Words, merge: str | None = None, **changes: Any) -> Edit:
     """The ambient light changed; the light is on then."""
 
@@ -111,8 +130,9 @@ def remove_lamp(name: str) -> Edit:
     def change(plan: Plan) -> Plan:
         rig = rig_of(plan)
         left = tuple(lamp for lamp in rig.lamps if lamp.name != name)
-        if not left:
-            raise Refusal(name[:40], words("is the only lamp; switch it off instead"))
+        if all(lamp.pool for lamp in left):
+            line = words("is the only lamp that lights the whole picture; switch it off instead")
+            raise Refusal(name[:40], line)
         return with_rig(plan, replace(rig, lamps=left))
 
     return Edit(words("take the {name} away", name=name), change)
@@ -124,7 +144,7 @@ def swap_lamps(what: str) -> Edit:
 
     def change(plan: Plan) -> Plan:
         rig = rig_of(plan)
-        ranked = sorted(rig.lamps, key=lambda lamp: lamp.rank)
+        ranked = [lamp for lamp in rig.ranked if lamp.pool is None]
         if len(ranked) < 2:
             raise Refusal("one lamp", words("has nothing to swap with; add a second"))
         one, other = ranked[:2]
@@ -182,6 +202,25 @@ def spare(lamp: str, region_id: str, name: str) -> Edit:
         return with_rig(plan, replace(rig, lamps=lamps))
 
     return Edit(words("say whether {lamp} lights {name}", lamp=lamp, name=name), change)
+
+
+def correct_chart(region_id: str, place: ChartPlace, hex_: str | None, name: str) -> Edit:
+    """A colour of the paint chart as the artist wants it; None: as the light makes it. Raises
+    Refusal, when it is made, where the plan has no such region."""
+    text = "correct {place} of {name}" if hex_ else "let the light make {place} of {name}"
+
+    def change(plan: Plan) -> Plan:
+        region(plan, region_id)
+        now = study(plan)
+        cells = {k: v for k, v in now.chart.get(region_id, {}).items() if k != place}
+        if hex_ is not None:
+            cells[place] = hex_
+        chart = {k: v for k, v in now.chart.items() if k != region_id}
+        if cells:
+            chart[region_id] = cells
+        return with_study(plan, replace(now, chart=chart))
+
+    return Edit(words(text, place=place.replace("-", " "), name=name), change)
 
 
 def fix_exposure(exposure: float) -> Edit:

@@ -16,6 +16,7 @@ from umber_compass.plan.scene import Scene
 from umber_compass.plan.terms import (
     Angle,
     Budget,
+    ChartPlace,
     Chroma,
     Form,
     Front,
@@ -32,6 +33,7 @@ from umber_compass.plan.terms import (
     Setting,
     Share,
     Slot,
+    Spacing,
     Spread,
     Steps,
     StepTurn,
@@ -168,6 +170,9 @@ class Ramp(Record, frozen=True, kw_only=True):
     darker: Steps = 3
     lighter: Steps = 2
     degrees: StepTurn | None = None  # a step; None: the practice's
+    tint: Hex | None = None  # what it leans to, is tinted with or goes to; None: the recipe's own
+    spread: Spacing = "even"
+    same_in_grey: bool = False  # at the values of straight steps
 
 
 ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig"]
@@ -210,6 +215,8 @@ class Study(Record, frozen=True, kw_only=True):
     row_order: tuple[Id, ...] = ()  # of the palette's rows; the others follow by family
     zones: dict[Id, Zones] = field(default_factory=dict)
     variations: dict[Id, Variation] = field(default_factory=dict)
+    within_budget: bool = False  # whether the steps of ramps keep to the plan's budget
+    chart: dict[Id, dict[ChartPlace, Hex]] = field(default_factory=dict)  # corrected by hand
 
 
 class Candidate(Record, frozen=True, kw_only=True):

@@ -73,6 +73,7 @@ def _study(study: Study, ids: set[Id], came_from: Mapping[Id, Id], fresh: Fresh)
         row_order=tuple(i for i in study.row_order if i in ids),
         zones={k: v for k, v in study.zones.items() if k in ids},
         variations={k: v for k, v in study.variations.items() if k in ids},
+        chart={k: v for k, v in study.chart.items() if k in ids},
     )
 
 
@@ -130,6 +131,7 @@ def _with_again(study: Study, then: Study, back: set[Id]) -> Study:
         notes=kept(study.notes, then.notes),
         zones=kept(study.zones, then.zones),
         variations=kept(study.variations, then.variations),
+        chart=kept(study.chart, then.chart),
         locked=in_order(study.locked, then.locked),
         row_order=in_order(study.row_order, then.row_order),
         wishes=replace(study.wishes, order=in_order(study.wishes.order, then.wishes.order)),

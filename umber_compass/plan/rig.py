@@ -28,6 +28,15 @@ class Ambient(Record, frozen=True, kw_only=True):
     bounce: Exaggeration = 1.0  # times what the ground throws back
 
 
+class Pool(Record, frozen=True, kw_only=True):
+    """Where the light of a spot falls: a disc on the picture."""
+
+    x: Share = 0.5  # of the width
+    y: Share = 0.5  # of the height
+    radius: Annotated[float, Meta(ge=0.01, le=1)] = 0.2  # of the width
+    fall: Annotated[float, Meta(ge=0.02, le=1)] = 0.5  # of the radius, over which it fades
+
+
 class Lamp(Record, frozen=True, kw_only=True):
     """Light from one side. Softness widens the place where light turns to shadow."""
 
@@ -41,6 +50,7 @@ class Lamp(Record, frozen=True, kw_only=True):
     spares: tuple[Id, ...] = ()  # regions that it does not light
     edge_hex: Hex = "#ff7a4a"
     edge: Percent = 0.0  # a tint just inside the border of its light
+    pool: Pool | None = None  # it lights a disc alone; None: the whole picture
 
 
 class Terminator(Record, frozen=True, kw_only=True):
@@ -77,9 +87,15 @@ class Rig(Record, frozen=True, kw_only=True):
     glow: Glow = Glow()
 
     @property
+    def ranked(self) -> tuple[Lamp, ...]:
+        """The lamps by rank, those that light the whole picture first."""
+        return tuple(sorted(self.lamps, key=lambda lamp: (lamp.pool is not None, lamp.rank)))
+
+    @property
     def key(self) -> Lamp:
-        """The lamp that leads: the first of the lowest rank."""
-        return min(self.lamps, key=lambda lamp: lamp.rank)
+        """The lamp that leads: of those that light the whole picture the first of the lowest
+        rank."""
+        return self.ranked[0]
 
     def lamp(self, name: str) -> Lamp:
         """The lamp with a name. Raises StopIteration where there is none."""

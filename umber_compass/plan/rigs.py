@@ -6,7 +6,7 @@ Colours and strengths were set by eye on the demos and on a head (docs/light.md)
 
 from typing import NamedTuple
 
-from umber_compass.plan.rig import Ambient, Lamp, Terminator
+from umber_compass.plan.rig import Ambient, Lamp, Pool, Terminator
 
 
 class RigSpec(NamedTuple):
@@ -112,5 +112,7 @@ KINDS = {
              softness=0.5),
         Lamp(name="rim", hex="#fff0d4", strength=110, direction=(0.5, -0.42, -0.757), softness=0.2),
         Lamp(name="fill", hex="#dfe6f2", strength=18, direction=(-0.46, 0.2, 0.865), softness=1.0),
+        Lamp(name="spot", hex="#ffdca8", strength=50, direction=(-0.2, -0.56, 0.804), softness=0.4,
+             pool=Pool()),
     )
 }  # fmt: skip

@@ -144,7 +144,7 @@ class _Range(NamedTuple):
 def _get(record: Any, path: list[str], of: str) -> Any:
     """What is kept at a path."""
     inner = _inner(record, path, of)
-    return _get(inner, path[1:], of) if path[1:] else inner
+    return _get(inner, path[1:], of) if path[1:] and inner is not None else inner
 
 
 def _inner(record: Any, path: list[str], of: str) -> Any:

@@ -138,6 +138,18 @@ _ROWS = (
                   "How far each step’s hue turns: darker to the cool side, lighter to the warm.",
                   "°"), "auto"),
 
+    Setting("region.REGION.tint", "study.recipes[].tint", "tint the steps of {name} {n}",
+            "the colour its steps lean to, are tinted with or go to; auto for the recipe’s own",
+            none="auto"),
+    Setting("region.REGION.spread", "study.recipes[].spread", "space the steps of {name}: {n}",
+            "whether its steps lie evenly apart, or closer in shade or in light"),
+    Setting("region.REGION.same-in-grey", "study.recipes[].same_in_grey",
+            {True: "keep the steps of {name} the same in grey", False: "space the steps of {name}"
+             " as the eye finds them even"},
+            "whether its steps have the values of straight ones"),
+    Setting("ramps.within", "study.within_budget",
+            {True: "keep all steps within the budget", False: "give every region its own steps"},
+            "whether the steps of all ramps keep to the plan’s budget and share colours"),
     Setting("region.REGION.edge", "regions[].edge", "turn light to shade on {name}",
             "how softly light turns to shade on it, or auto as the way has it", "0-1",
             Field("Edge", "How softly light turns to shade on it: 0 like a crease, 100 like a"
@@ -212,6 +224,22 @@ _ROWS = (
             "how strong a thin tint lies inside the border of its light", "%", also=_LIT),
     Setting("lamp.LAMP.edge-colour", "study.rig.lamps[].edge_hex", "tint the edge of {name} {n}",
             "the colour of that tint", also=_LIT),
+    Setting("lamp.LAMP.x", "study.rig.lamps[].pool.x", "put {name} at {n:.0%} of the width",
+            "where the middle of a spot’s light lies, from the left", "of the width, 0-1",
+            also=_LIT),
+    Setting("lamp.LAMP.y", "study.rig.lamps[].pool.y", "put {name} at {n:.0%} of the height",
+            "where the middle of a spot’s light lies, from above", "of the height, 0-1",
+            also=_LIT),
+    Setting("lamp.LAMP.radius", "study.rig.lamps[].pool.radius",
+            "let {name} reach {n:.0%} of the width", "how far a spot’s light reaches",
+            "of the width, 0-1",
+            Field("Radius", "How far the spot’s light reaches from its middle, of the picture’s"
+                  " width.", " %", 2, times=100), also=_LIT),
+    Setting("lamp.LAMP.fall-off", "study.rig.lamps[].pool.fall",
+            "let {name} fade over {n:.0%} of its radius", "over how much of its radius it fades",
+            "of the radius, 0-1",
+            Field("Fall-off", "Over how much of its radius the spot’s light fades: 2 is a hard"
+                  " disc, 100 fades from the middle on.", " %", 5, times=100), also=_LIT),
     Setting("lamp.LAMP.on", "study.rig.lamps[].on",
             {True: "switch {name} on", False: "switch {name} off"}, "whether it is on", also=_LIT),
 )

@@ -17,6 +17,10 @@ Form: TypeAlias = Literal[
     "auto", "flat", "round", "slope", "cylinder", "slab", "membrane", "faceted"
 ]
 Way: TypeAlias = Literal["soft", "painter", "two-tones", "three-tones"]  # of lighting
+ChartPlace: TypeAlias = Literal[
+    "highlight", "lit", "halftone", "terminator", "core-shadow", "cast-shadow", "bounce", "crevice"
+]  # a named place on a form, as the paint chart has it
+Spacing: TypeAlias = Literal["even", "shade", "light"]  # where steps of a ramp lie closer
 Ground: TypeAlias = Literal["floor", "wall", "sky"]
 Standing: TypeAlias = Literal["floor", "wall", "air"]  # what a thing casts its shadow on
 Value: TypeAlias = Annotated[float, Meta(ge=0, le=100)]  # L*, white D65
