@@ -6,6 +6,7 @@ that are kept away, 0 to 255, on a grid of few px (docs/light.md).
 """
 
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -44,6 +45,19 @@ class Parts(NamedTuple):
 
     rank: npt.NDArray[np.int16]  # (h, w), 0 where no thing is
     reach: npt.NDArray[np.float32]  # by rank, how far it stands out, fine px; of few levels
+
+
+class _Same:
+    """Parts as a key of a cache: the same only as themselves."""
+
+    def __init__(self, own: Parts) -> None:
+        self.own = own
+
+    def __hash__(self) -> int:
+        return id(self.own.rank)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Same) and other.own.rank is self.own.rank
 
 
 def cast(
@@ -232,18 +246,37 @@ def _draw(
     np.maximum(part, np.asarray(drawn), out=part)
 
 
+class _Layers(NamedTuple):
+    """The parts of things on the planes of shadows, made ready for any light."""
+
+    rank: npt.NDArray[np.int16]
+    levels: tuple[tuple[float, npt.NDArray[np.int16]], ...]  # how far parts stand out; their ranks
+
+
+@lru_cache(4)
+def _layers(parts: _Same, step: int) -> _Layers:
+    rank = np.ascontiguousarray(parts.own.rank[::step, ::step])
+    reaches, level_of = np.unique(parts.own.reach, return_inverse=True)
+    level = level_of.astype(np.uint8)[rank]
+    return _Layers(
+        rank,
+        tuple(
+            (float(reaches[n]), np.where(level == n, rank, np.int16(0)))
+            for n in np.unique(level_of[1:]).tolist()
+        ),
+    )
+
+
 def _overlaps(parts: Parts, direction: Direction, step: int) -> Plane:
     """What parts of a thing keep from those behind them: the ranks read toward the lamp."""
     x, y, z = direction
     depth = max(z, _LEAST_DEPTH)
-    rank = np.ascontiguousarray(parts.rank[::step, ::step])
-    reaches, level_of = np.unique(parts.reach, return_inverse=True)
-    level = level_of.astype(np.uint8)[rank]
+    layers = _layers(_Same(parts), step)
+    rank = layers.rank
     found = np.zeros(rank.shape, bool)
-    for number in np.unique(level_of[1:]).tolist():
-        stands = np.where(level == number, rank, np.int16(0))
+    for reach, stands in layers.levels:
         for share in _STEPS:
-            far = float(share * reaches[number] / depth / step)
+            far = float(share * reach / depth / step)
             right, down = round(far * x), round(far * y)
             if right or down:
                 here, there = _slices(rank.shape, down, right)

@@ -4,13 +4,12 @@ from collections.abc import Mapping
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
-import numpy.typing as npt
 
 from umber_compass.picture.finish import Finish
 from umber_compass.picture.light import Lights, Surface, unit
+from umber_compass.picture.mixes import Ints, Labels
 from umber_compass.picture.ways import WAYS, Planar, Row, reached
 
-Ints: TypeAlias = npt.NDArray[np.intp]
 Parts: TypeAlias = Mapping[Finish, Ints]  # which places have which finish, matte ones left out
 
 _THROUGH = (1.15, 1.1, 0.6)  # what comes through a leaf or a wing is warmer (studio rule)
@@ -106,3 +105,13 @@ def shine(normal: Planar, lights: Lights, finish: Finish) -> Row:
 def _smooth(step: Row) -> Row:
     step = np.clip(step, 0, 1)
     return np.asarray(step * step * (3 - 2 * step), np.float32)
+
+
+def parts_of(finishes: Mapping[int, Finish], label: Labels | Ints) -> Parts:
+    """The places of labels, (n,), by their finish."""
+    if not finishes:
+        return {}
+    found: dict[Finish, list[int]] = {}
+    for one, finish in finishes.items():
+        found.setdefault(finish, []).append(one)
+    return {f: np.flatnonzero(np.isin(label, many)) for f, many in found.items()}

@@ -14,7 +14,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.spaces import Floats, decode, luminance, parse_hex
 from umber_compass.picture.ways import WAYS, Planar, Row, edge_of, share_of, strength_of
-from umber_compass.plan.rig import Ambient, Direction, Lamp, Rig
+from umber_compass.plan.rig import Ambient, Direction, Lamp, Pool, Rig
 from umber_compass.plan.terms import Way
 
 Turned: TypeAlias = npt.NDArray[np.bool_]  # (n,) whether it is part of a round form
@@ -41,6 +41,13 @@ class LampLight(NamedTuple):
     edge: tuple[float, float, float] = (0.0, 0.0, 0.0)  # what its edge tint adds of its light
 
 
+class SpotLight(NamedTuple):
+    """A lamp that lights a disc of the picture alone."""
+
+    lamp: LampLight
+    pool: Pool
+
+
 class Lights(NamedTuple):
     """A rig as numbers: linear light."""
 
@@ -56,16 +63,18 @@ class Lights(NamedTuple):
     way: Way = "soft"
     edge: float = 0.18  # width of the edge between light and shade, N.L
     highlights: bool = True
+    spots: tuple[SpotLight, ...] = ()
 
     @property
     def lamps(self) -> tuple[LampLight, ...]:
-        """Every lamp, the key first."""
+        """Every lamp that lights the whole picture, the key first."""
         return (self.key, *self.others)
 
     @property
     def is_dark(self) -> bool:
         """Whether nothing shines."""
-        shining = luminance(self.ambient) + sum(luminance(lamp.light) for lamp in self.lamps)
+        lamps = (*self.lamps, *(spot.lamp for spot in self.spots))
+        shining = luminance(self.ambient) + sum(luminance(lamp.light) for lamp in lamps)
         return float(shining) < DARK
 
     def only(self, ambient: bool = False, lamp: str = "") -> "Lights":
@@ -77,6 +86,7 @@ class Lights(NamedTuple):
             ground=self.ground if ambient else None,
             key=key,
             others=tuple(one for one in self.others if one.name == lamp),
+            spots=tuple(one for one in self.spots if one.lamp.name == lamp),
             tint_share=self.tint_share if lamp == self.key.name else 0.0,
         )
 
@@ -85,16 +95,12 @@ class Lights(NamedTuple):
 def lights_of(rig: Rig, ground: tuple[float, float, float] | None = None) -> Lights:
     """The lights of a rig, at exposure 1. `ground` is the local colour of what lies below, linear
     light; the rig's own goes before it."""
-    ranked = sorted(rig.lamps, key=lambda lamp: lamp.rank)
-    key, *others = [
-        LampLight(
-            lamp.name,
-            _light(lamp),
-            unit(lamp.direction),
-            _WRAP_SOFT * lamp.softness,
-            _edge_of(lamp),
-        )
-        for lamp in ranked
+    ranked = rig.ranked
+    key, *others = [_lamp_light(lamp) for lamp in ranked]
+    spots = [
+        SpotLight(light, lamp.pool)
+        for light, lamp in zip(others, ranked[1:], strict=True)
+        if lamp.pool is not None
     ]
     tint = decode(parse_hex(rig.terminator.hex))
     shines = bool(luminance(key.light) > DARK and luminance(tint) > DARK)
@@ -103,7 +109,8 @@ def lights_of(rig: Rig, ground: tuple[float, float, float] | None = None) -> Lig
     return Lights(
         ambient=sky,
         key=key,
-        others=tuple(others),
+        others=tuple(others[: len(others) - len(spots)]),
+        spots=tuple(spots),
         tint=tint / luminance(tint) if shines else np.ones(3),
         tint_share=rig.terminator.strength / 100 if shines else 0.0,
         band=band * (_THIN if WAYS[rig.way].steps else 1.0),
@@ -113,6 +120,11 @@ def lights_of(rig: Rig, ground: tuple[float, float, float] | None = None) -> Lig
         edge=edge_of(rig.way, ranked[0].softness),
         highlights=rig.highlights,
     )
+
+
+def _lamp_light(lamp: Lamp) -> LampLight:
+    wrap = _WRAP_SOFT * lamp.softness
+    return LampLight(lamp.name, _light(lamp), unit(lamp.direction), wrap, _edge_of(lamp))
 
 
 def _light(lamp: Ambient | Lamp) -> Floats:
@@ -184,6 +196,11 @@ class Surface(NamedTuple):
     def round_of(cls, normal: Planar, occlusion: Row) -> "Surface":
         """Places on a round form."""
         return cls(normal, occlusion, np.ones(len(occlusion), bool))
+
+    def at(self, places: npt.NDArray[np.intp]) -> "Surface":
+        """Some of the places alone, (k,)."""
+        normal = np.take(self.normal, places, axis=1, mode="clip")
+        return Surface(normal, self.occlusion[places], self.turned[places])
 
 
 def beside_key(surface: Surface, lights: Lights, kept: Sequence[Row] | None = None) -> Planar:

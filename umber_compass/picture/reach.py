@@ -6,42 +6,26 @@ The picture is then mixed, px by px, of two: lit by the key wholly, and not at a
 """
 
 from collections.abc import Mapping
-from typing import NamedTuple, TypeAlias
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
-from PIL import Image
 
 from umber_compass.colour.packed import Packed, PackedRow
 from umber_compass.picture.buffers import SurfaceBuffers
-from umber_compass.picture.casting import Plane, Shadows
+from umber_compass.picture.casting import Shadows
 from umber_compass.picture.finish import Finish
 from umber_compass.picture.finishing import shine
 from umber_compass.picture.forms import ROUND, SLOPE_NORMAL
 from umber_compass.picture.indexed import blended, mixed_quickly
 from umber_compass.picture.light import Lights, facing
 from umber_compass.picture.mixes import Ints, Labels
-from umber_compass.picture.screen import shouldered
+from umber_compass.picture.pools import Near, Share8, drawn_up
 from umber_compass.picture.seen import Grid, Seen
+from umber_compass.picture.sharing import PARTS_ONE_AFTER_OTHER, SHINE_PARTS
 from umber_compass.picture.ways import WAYS, Planar, Row, share_of
 
-Share8 = npt.NDArray[np.uint8]  # (n,) 255 is all of the key's light
-
-# Mixed on encoded values, a share of light looks like less of it than in light: it is raised, by a
-# power that hangs on how bright both ends are (`bends`).
-_LEAST_POWER, _POWER_STEP, _POWERS = 0.8, 0.15, 24
-_SHARES = np.arange(256) / 255
-_PART = np.stack(
-    [
-        np.round(256 * (1 - (1 - _SHARES) ** (_LEAST_POWER + _POWER_STEP * i))).astype(np.uint32)
-        for i in range(_POWERS)
-    ]
-)
-_FLAT = _PART.reshape(-1)
 _HALF = np.uint8(128)
-_USUAL = 3  # of the powers, 1.25: nearest where nothing more is known
-_FOR_SHINE = 7  # 1.85: a highlight is brighter by more
-LEAST_GLOW = 3  # of 255, from which the light of what glows is painted
 _LEAST_SHINE = 2.0  # of 255, from which a highlight is painted
 FLOOR, WALL, THING, FREE = 0, 1, 2, 3  # the first three in the order of Shadows
 _SLOPE = np.float16(SLOPE_NORMAL[1])
@@ -55,24 +39,17 @@ class Ends(NamedTuple):
     bright: PackedRow  # in the middle of a highlight; as lit where there can be none
     mean: PackedRow  # as its px are on the mean
     bend: npt.NDArray[np.uint8]  # which power raises its shares of light
-    glowing: PackedRow | None  # on the mean, in all the light of what glows
+    pools: tuple[tuple[PackedRow, PackedRow], ...]  # in light and in shade, in all of each pool
     half: PackedRow  # lit by half of the key where all of it is too much for the screen, else 0
 
 
-class Glow(NamedTuple):
-    """What regions that glow throw on what is near."""
+class Pooled(NamedTuple):
+    """Px in a light that falls on a part of the picture, made ready to be painted."""
 
-    spread: "Spread"
-    light: tuple[float, float, float]  # linear, exposed, where all of it does
-
-
-class Spread(NamedTuple):
-    """How far the light of what glows reaches, whatever its colour is."""
-
-    plane: Plane  # (h, w) how much of it reaches px, as shadows' planes lie
-    codes: Ints  # (k,) those that some of it reaches
-    level: Share8  # (k,) how much of their most it is on the mean of their px
-    most: Share8  # (codes,) of 255, the most that any px of a code has; 0 where none does
+    at: Ints  # (k,)
+    part: PackedRow  # (k,) of 256 of that light
+    base: Ints  # (k,) where each begins, in the colours in light and, after them, in shade
+    mixed: tuple[Ints, Ints, Share8]  # those of both: place among the k, code, share
 
 
 class Receivers(NamedTuple):
@@ -165,7 +142,7 @@ def shadow_on(shown: ShownForms, reaching: Reaching) -> Share8:
     out = np.zeros(len(kind), np.uint8)
     for number, plane in enumerate(shadows):
         if plane.any():
-            drawn = _drawn_up(plane, shown.grid, reaching.scale)
+            drawn = drawn_up(plane, shown.grid, reaching.scale)
             np.copyto(out, drawn, where=kind == number)
     return out
 
@@ -189,27 +166,12 @@ def shadow_at(shadows: Shadows, places: Ints) -> Share8:
     return np.take(every, places, mode="clip")
 
 
-def _drawn_up(plane: Plane, grid: Grid, scale: float) -> Share8:
-    """A plane at the px of a grid, (n,)."""
-    height, width = plane.shape
-    left, top = grid.left / scale, grid.top / scale
-    right = min(left + grid.width / scale, width)
-    bottom = min(top + grid.height / scale, height)
-    box = (max(min(left, right - 1e-3), 0), max(min(top, bottom - 1e-3), 0), right, bottom)
-    image = Image.fromarray(plane).resize((grid.columns, grid.rows), Image.Resampling.BILINEAR, box)
-    return np.asarray(image).reshape(-1)
-
-
-# Px in one more light: their places, their codes, and parts of 256 of it.
-Beside: TypeAlias = tuple[Ints, Ints, PackedRow]
-
-
 class Shares(NamedTuple):
     """How light lies on the px that are shown."""
 
     key: Share8  # (n,) of the key's light, what reaches each
     shine: tuple[Ints, Share8] | None  # px in a highlight, and how much of it each has
-    glow: Beside | None  # px near what glows
+    pools: tuple[Near, ...]  # px in each light on a part of the picture
 
 
 class Laid(NamedTuple):
@@ -217,8 +179,8 @@ class Laid(NamedTuple):
 
     base: Ints  # (n,) where each px begins, in the colours in light and, after them, in shade
     mixed: tuple[Ints, Ints, Share8]  # px of both: places, codes, shares
-    shine: Beside | None
-    glow: Beside | None
+    shine: Near | None
+    pools: tuple[Pooled, ...]
     border: Share8  # shares of the border px
 
 
@@ -229,8 +191,16 @@ def laid(seen: Seen | SurfaceBuffers, shares: Shares, count: int) -> Laid:
     at = np.flatnonzero((key + np.uint8(1)) > 1)  # neither 0 nor 255
     if shares.shine is not None:
         places, level = shares.shine
-        bright = places, seen.code[places], _PART[_FOR_SHINE][level]
-    return Laid(base, (at, seen.code[at], key[at]), bright, shares.glow, key[seen.place])
+        bright = places, seen.code[places], SHINE_PARTS[level]
+    pools = tuple(_pooled(near, key[near[0]], count) for near in shares.pools)
+    return Laid(base, (at, seen.code[at], key[at]), bright, pools, key[seen.place])
+
+
+def _pooled(near: Near, key: Share8, count: int) -> Pooled:
+    at, code, part = near
+    both = np.flatnonzero((key + np.uint8(1)) > 1)
+    base = code + count * (key == 0)
+    return Pooled(at, part, base, (both, code[both], key[both]))
 
 
 def shine_on(
@@ -253,31 +223,6 @@ def shine_on(
     return (np.concatenate(places), np.concatenate(levels)) if places else None
 
 
-def glow_on(shown: ShownForms, glow: Spread | None, scale: float) -> tuple[Ints, Share8] | None:
-    """The px near what glows, and how much of its light reaches each; None where none does."""
-    if glow is None:
-        return None
-    level = _drawn_up(glow.plane, shown.grid, scale)
-    at = np.flatnonzero(level > LEAST_GLOW)
-    return at, level[at]
-
-
-def near_on(
-    seen: Seen | SurfaceBuffers, found: tuple[Ints, Share8] | None, glow: Spread | None
-) -> Beside | None:
-    """The px of a grid or picture near what glows, which `glow_on` found, without those that no
-    light falls on."""
-    if found is None or glow is None:
-        return None
-    at, level = found
-    most = glow.most[seen.code[at]]
-    lit = most > 0
-    at, level, most = at[lit], level[lit], most[lit].astype(np.uint16)
-    code = seen.code[at]
-    level = np.minimum(level.astype(np.uint16) * np.uint16(255) // most, 255)
-    return at, code, _PART[_USUAL][level]
-
-
 def paint_reached(
     seen: Seen | SurfaceBuffers,
     ends: Ends,
@@ -292,12 +237,14 @@ def paint_reached(
     np.take(np.concatenate((ends.lit, ends.shade)), light.base, out=flat, mode="clip")
     at, code, share = light.mixed
     flat[at] = between(ends, code, share)
+    for (lit, shade), pool in zip(ends.pools, light.pools, strict=True):
+        reached = np.take(np.concatenate((lit, shade)), pool.base, mode="clip")
+        both, code, share = pool.mixed
+        reached[both] = mixed_by(lit, shade, ends.bend, code, share)
+        flat[pool.at] = mixed_quickly(reached, flat[pool.at], pool.part)
     if light.shine is not None:
         at, code, part = light.shine
         flat[at] = mixed_quickly(np.take(ends.bright, code, mode="clip"), flat[at], part)
-    if light.glow is not None and ends.glowing is not None:
-        at, code, part = light.glow
-        flat[at] = mixed_quickly(np.take(ends.glowing, code, mode="clip"), flat[at], part)
     if shown.beside is not None:
         own, other = flat[seen.place], flat[shown.beside]
     else:  # what lies beyond a border is known by its code alone
@@ -308,48 +255,27 @@ def paint_reached(
     return picture
 
 
+def mixed_by(
+    bright: PackedRow, dark: PackedRow, bend: Share8, code: Ints, share: Share8
+) -> PackedRow:
+    """The colours of px of codes, (n,), between two of each code, by shares of light."""
+    lit, shade = np.take(bright, code, mode="clip"), np.take(dark, code, mode="clip")
+    at = np.take(bend, code, mode="clip").astype(np.uint16) << np.uint16(8)
+    at |= share
+    return mixed_quickly(lit, shade, np.take(PARTS_ONE_AFTER_OTHER, at, mode="clip"))
+
+
 def between(ends: Ends, code: Ints, share: Share8) -> PackedRow:
     """The colours of px of codes, (n,), that such a share of the key's light reaches."""
-    lit, shade = np.take(ends.lit, code, mode="clip"), np.take(ends.shade, code, mode="clip")
-    at = np.take(ends.bend, code, mode="clip").astype(np.uint16) << np.uint16(8)
-    at |= share
-    found = mixed_quickly(lit, shade, np.take(_FLAT, at, mode="clip"))
+    found = mixed_by(ends.lit, ends.shade, ends.bend, code, share)
     half = np.take(ends.half, code, mode="clip")
     some = np.flatnonzero((half != 0) & (share > 0) & (share < 255))
     if len(some):
         # Fully lit it has lost its chroma to white; on the way there it has more than a mix tells.
-        low, high, middle, own = shade[some], lit[some], half[some], share[some]
+        low, high = ends.shade[code[some]], ends.lit[code[some]]
+        middle, own = half[some], share[some]
         upper = own >= _HALF
         top, under = np.where(upper, high, middle), np.where(upper, middle, low)
         part = (np.where(upper, own - _HALF, own) * np.uint32(2)).astype(np.uint32)
         found[some] = mixed_quickly(top, under, np.minimum(part, np.uint32(256)))
     return found
-
-
-def bends(dark: Row, bright: Row) -> npt.NDArray[np.uint8]:
-    """Which power raises shares of light, (codes,), for luminances of both ends: the one that half
-    of the light is shown right by, the shoulder of the screen included."""
-    half_lit = (dark + bright) * np.float32(0.5)
-    ends = [np.sqrt(np.maximum(shouldered(lum), 0)) for lum in (dark, half_lit, bright)]
-    apart = np.maximum(ends[2] - ends[0], np.float32(1e-3))
-    half = np.clip((ends[1] - ends[0]) / apart, 0.02, 0.98)
-    power = np.log2(1 / (1 - half))
-    step = (power - np.float32(_LEAST_POWER)) * np.float32(1 / _POWER_STEP) + np.float32(0.5)
-    found = np.asarray(np.clip(step, 0, _POWERS - 1), np.uint8)
-    found[ends[2] - ends[0] < 1e-3] = _USUAL
-    return found
-
-
-def near_glow(under: PackedRow, glowing: PackedRow | None, glow: Glow | None) -> PackedRow:
-    """Codes near what glows, (codes,), as they are on the mean."""
-    if glow is None or glowing is None:
-        return under
-    found, codes, level = under.copy(), glow.spread.codes, glow.spread.level
-    found[codes] = mixed_quickly(glowing[codes], under[codes], _PART[_USUAL][level])
-    return found
-
-
-def mixed_parts(bright: PackedRow, under: PackedRow, share: Row) -> PackedRow:
-    """Codes of which a share 0-1 lies in a highlight, (codes,), as they are on the mean."""
-    level = np.clip(share * 255 + 0.5, 0, 255).astype(np.uint8)
-    return mixed_quickly(bright, under, _PART[_FOR_SHINE][level])

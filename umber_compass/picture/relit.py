@@ -1,16 +1,15 @@
-"""The lit picture: quickly from codes while something is dragged, exactly once it is let go.
+"""The lit picture, quickly, from codes: what is seen while something is dragged.
 
-The exact one shades every pixel with `shade.shade` and is the reference that tests hold the coded
-one to; that one takes it apart, so that the light of a rig is kept while colours are dragged.
+It takes what `shade.shade` does apart, so that the light of a rig is kept while colours are
+dragged; the exact picture (exact.py) is what tests hold it to.
 """
 
 from collections.abc import Mapping
-from typing import NamedTuple, TypeAlias
+from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
-from umber_compass.colour.packed import Levels, Packed, PackedRow
+from umber_compass.colour.packed import Levels, PackedRow
 from umber_compass.colour.spaces import (
     LUMINANCE,
     Floats,
@@ -19,39 +18,23 @@ from umber_compass.colour.spaces import (
     value_of_luminance,
 )
 from umber_compass.picture.buffers import SurfaceBuffers
-from umber_compass.picture.finish import Finish
 from umber_compass.picture.finishing import Gloss, Parts, gloss, on_key, on_rest
-from umber_compass.picture.forms import FLAT, ROUND
-from umber_compass.picture.indexed import IndexedPicture, blended, codes_by_px
 from umber_compass.picture.light import (
     Lights,
-    Surface,
     add_key,
     beside_key,
     facing,
     key_share,
     of_key,
 )
-from umber_compass.picture.mixes import Ints, Labels
-from umber_compass.picture.reach import (
-    Ends,
-    Glow,
-    bends,
-    between,
-    edge_on,
-    is_turned,
-    mixed_parts,
-    near_glow,
-)
-from umber_compass.picture.screen import SHOULDER, fitted, luminance_of
-from umber_compass.picture.shade import shade
-from umber_compass.picture.tint import Tint, of_codes, tinted, tinting
-from umber_compass.picture.ways import WAYS, Planar, Row, share_of
-from umber_compass.work import Tick, idle
+from umber_compass.picture.mixes import Ints
+from umber_compass.picture.pools import PoolLight, on_the_mean
+from umber_compass.picture.reach import Ends, between, mixed_by
+from umber_compass.picture.screen import SHOULDER, eased, fitted, luminance_of
+from umber_compass.picture.sharing import bends, mixed_parts
+from umber_compass.picture.tint import Tint, tinted, tinting
+from umber_compass.picture.ways import Planar, Row
 
-Half: TypeAlias = npt.NDArray[np.float16]
-
-_TILE = 64  # rows shaded at a time: they stay in the cache
 # Encoded level by the first bits of linear light as a float: 10 of its fraction, and the exponents
 # from 2^-13, under which a level is nought. No root need be taken.
 _CUT, _LEAST = 13, np.float32(2.0**-13)
@@ -60,7 +43,7 @@ _PLACES = np.arange(_FIRST, (int(np.float32(1).view(np.int32)) >> _CUT) + 1, dty
 # In the middle of what has the same bits; the last is 1 alone.
 _MIDDLE = (_PLACES << _CUT | 1 << (_CUT - 1)).view(np.float32)
 _LEVEL = np.asarray(encode(np.minimum(_MIDDLE, 1)) * 255 + 0.5).astype(np.uint32)
-_PAPER = np.uint32(0xFFFFFF)
+PAPER = np.uint32(0xFFFFFF)
 _SHIFTED = tuple(_LEVEL << s for s in (16, 8, 0))  # of red, green and blue in a packed colour
 _LINEAR = decode(np.arange(256) / 255).astype(np.float32)
 
@@ -163,7 +146,7 @@ def light_up(
     local: Planar,
     arriving: Arriving,
     lights: Lights,
-    glow: Glow | None = None,
+    pools: tuple[PoolLight, ...] = (),
 ) -> tuple[PackedRow, Ends | None]:
     """Encoded colours of every code, (codes,), in the light that arrives on each, exposed as the
     lights are: on the mean of its px, and lit by the key and in shade, where those differ. `local`
@@ -172,47 +155,63 @@ def light_up(
     for i in range(3):
         np.take(local[i], buffers.local, out=own[i], mode="clip")
     exposed = arriving.light * np.float32(lights.exposure)
-    lit, bright_lum = _coloured(buffers, own, exposed, arriving)
-    bright, shine = lit, arriving.gloss
+    light = _coloured(buffers, own, exposed, arriving)
+    lit = bright = light.packed
+    shine = arriving.gloss
     if shine is not None and len(shine.at):
         bright = lit.copy()
         bright[shine.at] = _highlit(own, exposed, lights, shine)
     if arriving.shade is None or arriving.share is None:
         mean = lit if shine is None else mixed_parts(bright, lit, _whole(shine, len(lit)))
-        glowing = _glowing(mean, own, arriving, lights, glow)
-        mean = near_glow(mean, glowing, glow)
         none, bend = np.zeros(len(lit), np.uint32), np.zeros(len(lit), np.uint8)
-        alike = shine is None and glowing is None
-        return mean, None if alike else Ends(lit, lit, bright, mean, bend, glowing, none)
+        if shine is None and not pools:
+            return mean, None
+        ends = Ends(lit, lit, bright, mean, bend, (), none)
+        return _with_pools(ends, buffers, own, (light.linear,), arriving, lights, pools)
     dark = arriving.shade * np.float32(lights.exposure)
-    shade, dark_lum = _coloured(buffers, own, dark, arriving)
-    half = _halves(own, exposed, dark, bright_lum)
+    shade = _coloured(buffers, own, dark, arriving)
+    half = _halves(own, exposed, dark, light.lum)
     half[arriving.unlit] = 0
-    bend = bends(dark_lum, bright_lum)
-    ends = Ends(lit, shade, bright, lit, bend, None, half)
+    ends = Ends(lit, shade.packed, bright, lit, bends(shade.lum, light.lum), (), half)
     level = np.clip(arriving.share * 255 + 0.5, 0, 255).astype(np.uint8)
     mean = between(ends, np.arange(len(lit)), level)
     if shine is not None:
         mean = mixed_parts(bright, mean, _whole(shine, len(lit)) * arriving.share)
-    glowing = _glowing(mean, own, arriving, lights, glow)
-    mean = near_glow(mean, glowing, glow)
-    return mean, ends._replace(mean=mean, glowing=glowing)
+    ends = ends._replace(mean=mean)
+    both = light.linear, shade.linear
+    return _with_pools(ends, buffers, own, both, arriving, lights, pools)
 
 
-def _glowing(
-    mean: PackedRow, own: Planar, arriving: Arriving, lights: Lights, glow: Glow | None
-) -> PackedRow | None:
-    """Codes in all the light of what glows, (codes,), where any reaches them; None where nothing
-    glows. `mean` is what the others are."""
-    if glow is None:
-        return None
-    codes, found = glow.spread.codes, mean.copy()
-    light = np.take(arriving.mean, codes, axis=1, mode="clip") * np.float32(lights.exposure)
-    most = glow.spread.most[codes] * np.float32(1 / 255)
-    light += np.array(glow.light, np.float32)[:, None] * most
-    light *= np.take(own, codes, axis=1, mode="clip")
-    found[codes] = _encoded(fitted(tinted(light, of_codes(arriving.tint, codes))))
-    return found
+def _with_pools(
+    ends: Ends,
+    buffers: SurfaceBuffers,
+    own: Planar,
+    sides: tuple[Planar, ...],
+    arriving: Arriving,
+    lights: Lights,
+    pools: tuple[PoolLight, ...],
+) -> tuple[PackedRow, Ends]:
+    """The codes on the mean, and the ends, with what each light on a part of the picture adds.
+    `sides` are the codes in the key's light and, where they differ, in shade, as the screen shows
+    them: what is added to those is brought into the screen simply, for it is little."""
+    mean, found = ends.mean, []
+    for pool in pools:
+        codes = pool.spread.codes
+        added = pool.on(buffers.surface, codes, lights)
+        added *= pool.spread.most[codes] * np.float32(1 / 255)
+        added *= np.take(own, codes, axis=1, mode="clip")
+        both: list[PackedRow] = []
+        for side, plain in zip(sides, (ends.lit, ends.shade), strict=False):
+            row = plain.copy()
+            row[codes] = _encoded(eased(np.take(side, codes, axis=1, mode="clip") + added))
+            both.append(row)
+        share = np.full(len(codes), 255, np.uint8)
+        if arriving.share is not None:
+            share = np.clip(arriving.share[codes] * 255 + 0.5, 0, 255).astype(np.uint8)
+        lit = mixed_by(both[0], both[-1], ends.bend, codes, share)
+        mean = on_the_mean(mean, lit, pool.spread)
+        found.append((both[0], both[-1]))
+    return mean, ends._replace(mean=mean, pools=tuple(found))
 
 
 def _halves(own: Planar, lit: Planar, dark: Planar, lum: Row) -> PackedRow:
@@ -240,18 +239,26 @@ def _highlit(own: Planar, exposed: Planar, lights: Lights, shine: Gloss) -> Pack
     return _encoded(fitted(np.ascontiguousarray(out, np.float32)))
 
 
+class _Coloured(NamedTuple):
+    """Codes in one light."""
+
+    packed: PackedRow  # (codes,)
+    lum: Row  # (codes,) before it was brought into the screen
+    linear: Planar  # (3, codes) after that
+
+
 def _coloured(
     buffers: SurfaceBuffers, own: Planar, exposed: Planar, arriving: Arriving
-) -> tuple[PackedRow, Row]:
-    """Local colours, (3, codes), in one light, tinted, and brought into the screen; and their
-    luminance before that."""
+) -> _Coloured:
+    """Local colours, (3, codes), in one light, tinted, and brought into the screen."""
     out = tinted(own * exposed, arriving.tint)
     if len(arriving.unlit):
         out[:, arriving.unlit] = own[:, arriving.unlit]
     lum = luminance_of(out)
-    packed = _encoded(fitted(out))
-    packed[buffers.local == 0] = _PAPER  # no light falls where nothing is painted
-    return packed, lum
+    out = fitted(out)
+    packed = _encoded(out)
+    packed[buffers.local == 0] = PAPER  # no light falls where nothing is painted
+    return _Coloured(packed, lum, out)
 
 
 def _encoded(linear: Planar) -> PackedRow:
@@ -262,124 +269,6 @@ def _encoded(linear: Planar) -> PackedRow:
     for i in (1, 2):
         packed |= np.take(_SHIFTED[i], place[i], mode="clip")
     return packed
-
-
-def _mixed(top: PackedRow, under: PackedRow, cover: Row) -> PackedRow:
-    """Packed colours mixed on encoded values; `cover`, 0-1, is the top's."""
-    out = np.zeros(len(top), np.uint32)
-    for shift in (16, 8, 0):
-        over, below = (((c >> shift) & 255).astype(np.float32) for c in (top, under))
-        level = below + (over - below) * cover + np.float32(0.5)
-        out |= level.astype(np.uint32) << np.uint32(shift)
-    return out
-
-
-class Exact(NamedTuple):
-    """What the exact picture is made with."""
-
-    lights: Lights  # exposed
-    finishes: Mapping[int, Finish]  # by label, those that are not matte
-    spares: Mapping[str, frozenset[int]]  # by lamp, the labels it does not light
-    shadow: npt.NDArray[np.uint8] | None  # (h x w,) of the key's light, what is kept away of 255
-    edges: Mapping[int, float]  # by label, how wide light turns to shade there
-    glow: Glow | None = None
-    near: Row | None = None  # (h x w,) how much of it reaches each px, 0-1
-
-
-def paint_exact(
-    buffers: SurfaceBuffers,
-    indexed: IndexedPicture,
-    table: Levels,
-    labels: Labels,
-    exact: Exact,
-    tick: Tick = idle,
-) -> Packed:
-    """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing, occlusion and
-    share of the key's light. `table` is the flat picture's colours by flat code."""
-    height, width = buffers.shape
-    local = local_light(table)
-    codes = codes_by_px(indexed)
-    picture = np.empty((height, width), np.uint32)
-    for top in range(0, height, _TILE):
-        tick(top / height)
-        rows = slice(top, min(top + _TILE, height))
-        place = np.arange(rows.start * width, rows.stop * width)
-        line = _shaded(buffers, local, codes[place], labels.reshape(-1)[place], place, exact)
-        picture[rows] = line.reshape(-1, width)
-    flat_picture = picture.reshape(-1)
-    own, other = flat_picture[buffers.place], flat_picture[buffers.other_place]
-    more = blended(flat_picture[buffers.rest_places], buffers.rest.share)
-    flat_picture[buffers.place] = _mixed(own, other, buffers.cover)
-    flat_picture[buffers.rest.place] = more
-    return picture
-
-
-def shaded_at(
-    buffers: SurfaceBuffers,
-    indexed: IndexedPicture,
-    table: Levels,
-    labels: Labels,
-    exact: Exact,
-    place: Ints,
-) -> PackedRow:
-    """The exact colours of some px, (n,), without the mixing of borders; `place` is in the flat
-    picture."""
-    local, flat = local_light(table), codes_by_px(indexed)[place]
-    return _shaded(buffers, local, flat, labels.reshape(-1)[place], place, exact)
-
-
-def _shaded(
-    buffers: SurfaceBuffers, local: Planar, flat: Ints, label: Labels, place: Ints, exact: Exact
-) -> PackedRow:
-    """Px, (n,), shaded each with its own facing and ambient occlusion."""
-    forms, lights = buffers.forms, exact.lights
-    nx, ny = forms.nx.reshape(-1)[place], forms.ny.reshape(-1)[place]
-    own = forms.kind[label] == ROUND
-    turned = is_turned(nx, ny, own)
-    x, y = nx.astype(np.float32), ny.astype(np.float32)
-    # A line lies on a form and is seen with it, but is none itself.
-    x[forms.kind[label] == FLAT], y[forms.kind[label] == FLAT] = 0, 0
-    normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
-    open_ = forms.occlusion.reshape(-1)[place].astype(np.float32) / np.float32(255)
-    share = _exact_share(nx, ny, turned, label, place, exact)
-    parts = parts_of(exact.finishes, label)
-    spared = {n: np.flatnonzero(np.isin(label, list(s))) for n, s in exact.spares.items()}
-    kept = kept_of(lights, spared, len(label))
-    surface = Surface(normal, open_, own)
-    more = None
-    if exact.glow is not None and exact.near is not None:
-        more = np.array(exact.glow.light, np.float32)[:, None] * exact.near[place]
-    out = shade(local[:, flat], surface, lights, kept, share, parts, more)
-    wide = np.asarray(encode(out) * np.float32(255) + np.float32(0.5)).astype(np.uint32)
-    line: PackedRow = wide[0] << 16 | wide[1] << 8 | wide[2]
-    line[flat == 0] = _PAPER
-    return line
-
-
-def _exact_share(
-    nx: Half, ny: Half, turned: npt.NDArray[np.bool_], label: Labels, place: Ints, exact: Exact
-) -> Row:
-    """The share of the key's light that reaches px, (n,)."""
-    lights, share = exact.lights, np.ones(len(place), np.float32)
-    if WAYS[lights.way].steps:
-        at = np.flatnonzero(turned)
-        x, y = nx[at].astype(np.float32), ny[at].astype(np.float32)
-        normal = np.stack([x, y, np.sqrt(np.maximum(1 - x * x - y * y, 0))])
-        edge = edge_on(label[at], lights, exact.edges)
-        share[at] = share_of(facing(normal, lights.key.direction), lights.way, edge)
-    if exact.shadow is not None:
-        share *= 1 - exact.shadow[place].astype(np.float32) / np.float32(255)
-    return share
-
-
-def parts_of(finishes: Mapping[int, Finish], label: Labels | Ints) -> Parts:
-    """The places of labels, (n,), by their finish."""
-    if not finishes:
-        return {}
-    found: dict[Finish, list[int]] = {}
-    for one, finish in finishes.items():
-        found.setdefault(finish, []).append(one)
-    return {f: np.flatnonzero(np.isin(label, many)) for f, many in found.items()}
 
 
 def values_of(packed: PackedRow) -> Floats:

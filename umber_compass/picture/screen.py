@@ -47,8 +47,29 @@ def fitted(out: Planar) -> Planar:
     return out
 
 
+def eased(out: Planar) -> Planar:
+    """The same, quickly, of colours that the screen shows but for some light that was added: what
+    is too strong goes straight toward grey, which keeps value and nearly the hue. In place."""
+    top = np.maximum(np.maximum(out[0], out[1]), out[2])
+    over = np.flatnonzero(top > 1)
+    if len(over):
+        parts = np.take(out, over, axis=1, mode="clip")
+        lum = luminance_of(parts)
+        kept = np.minimum(shouldered(lum), 1)
+        parts *= kept / np.maximum(lum, np.float32(1e-6))
+        share = (1 - kept) / np.maximum(parts.max(axis=0) - kept, np.float32(1e-6))
+        parts -= kept
+        parts *= np.minimum(share, 1)
+        parts += kept
+        out[:, over] = np.minimum(parts, 1)
+    return out
+
+
 def shouldered(lum: Row) -> Row:
     """Luminance as it is up to the shoulder, and beyond it ever less of it, up to white."""
-    beyond = np.maximum(lum - np.float32(SHOULDER), 0) * np.float32(1 / (1 - SHOULDER))
-    soft = 1 - np.float32(1 - SHOULDER) * np.exp(-beyond)
-    return np.where(lum > SHOULDER, soft, lum).astype(lum.dtype)
+    found = lum.copy()
+    over = lum > SHOULDER
+    if over.any():
+        beyond = (lum[over] - lum.dtype.type(SHOULDER)) * lum.dtype.type(1 / (1 - SHOULDER))
+        found[over] = 1 - lum.dtype.type(1 - SHOULDER) * np.exp(-beyond)
+    return found

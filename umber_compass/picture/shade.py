@@ -70,5 +70,5 @@ def shade(
     out = tinted(out, tinting(cosine, lights, surface.turned))
     for finish, at in (parts or {}).items():
         if not finish.lit:
-            out[:, at] = local[:, at]
+            out[:, at] = local[:, at] if more is None else local[:, at] * (1 + more[:, at])
     return fitted(out)

@@ -8,7 +8,6 @@ import numpy.typing as npt
 
 from umber_compass.colour.spaces import Floats, luminance
 from umber_compass.picture.light import DARK, Lights, Turned
-from umber_compass.picture.mixes import Ints
 from umber_compass.picture.screen import luminance_of
 from umber_compass.picture.ways import WAYS, Planar, Row
 
@@ -44,17 +43,6 @@ def tinting(cosine: Row, lights: Lights, turned: Turned | None = None) -> Tint |
         share = bell * np.float32(lights.tint_share)
         factor = np.asarray(1 + share * (lights.tint - 1).astype(np.float32)[:, None], np.float32)
     return Tint(at, factor, lights.tint, bell * np.float32(sharper) if sharper else None)
-
-
-def of_codes(tint: Tint | None, codes: Ints) -> Tint | None:
-    """The same for some places alone, which rise."""
-    if tint is None or not len(tint.at):
-        return None
-    place = np.minimum(np.searchsorted(tint.at, codes), len(tint.at) - 1)
-    at = np.flatnonzero(tint.at[place] == codes)
-    own = place[at]
-    factor = None if tint.factor is None else tint.factor[:, own]
-    return Tint(at, factor, tint.colour, None if tint.sharper is None else tint.sharper[own])
 
 
 def tinted(out: Planar, tint: Tint | None) -> Planar:
