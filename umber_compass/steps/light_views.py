@@ -10,15 +10,18 @@ import numpy as np
 from umber_compass.colour.blending import blend
 from umber_compass.colour.packed import Levels, Packed
 from umber_compass.colour.spaces import to_bytes
+from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.exact import paint_exact
 from umber_compass.picture.finish import Finish
 from umber_compass.picture.indexed import paint
 from umber_compass.picture.light import Lights
+from umber_compass.picture.pools import PoolLight
 from umber_compass.picture.reach import Ends
-from umber_compass.picture.relit import arriving, light_up, local_light, paint_exact
-from umber_compass.picture.seen import paint_gathered
+from umber_compass.picture.relit import arriving, light_up, local_light
+from umber_compass.picture.seen import Seen, paint_gathered
 from umber_compass.plan.rigs import KINDS
 from umber_compass.steps.harmony.colours import code_table
-from umber_compass.steps.pictures import in_ends
+from umber_compass.steps.pictures import SeenForms, in_ends
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
@@ -103,25 +106,40 @@ def light_view(name: str) -> LightView | None:
     )
 
 
-def in_part(derived: Derived, name: str) -> Packed:
-    """The coded picture, (h, w), in a part of the light; flat where the plan has no light on."""
-    view, forms = light_view(name), derived.whole_forms
+def in_part(derived: Derived, name: str, on: SeenForms | None = None) -> Packed:
+    """The coded picture, (h, w), in a part of the light; flat where the plan has no light on. Where
+    light is in it, `on` has it painted on a grid, and not whole."""
+    view = light_view(name)
     if view is None or derived.buffers is None or derived.lit is None or view.part is None:
         return _unlit(derived, name)
     lights, told = view.part(derived.lit.lights), derived.told
+    px: SurfaceBuffers | Seen = derived.buffers if on is None else on.gather
+    forms = derived.whole_forms if on is None else on.forms
     assert forms is not None and told is not None
     if view.families:
         count = derived.buffers.size
         bright, dark = (np.full(count, c, np.uint32) for c in (_IN_LIGHT, _IN_SHADE))
-        ends = Ends(bright, dark, bright, bright, np.zeros(count, np.uint8), None, bright * 0)
-        return in_ends(derived, derived.buffers, forms, ends, lights)
+        ends = Ends(bright, dark, bright, bright, np.zeros(count, np.uint8), (), bright * 0)
+        return in_ends(derived, px, forms, ends, lights, ())
     alone = lights._replace(exposure=1.0)
     told = told._replace(parts={f: at for f, at in told.parts.items() if _is_shown(f, view)})
-    light = arriving(derived.buffers, alone, told, derived.shadow_by_code)
-    packed, both = light_up(derived.buffers, local_light(_table(derived, view)), light, lights)
+    keyed = bool(lights.key.light.any())  # without it no px lies between light and shade
+    told = told._replace(masked=told.masked and keyed)
+    light = arriving(derived.buffers, alone, told, derived.shadow_by_code if keyed else None)
+    pools = tuple(p for p in derived.pool_lights if _is_in(p, view, lights))
+    local = local_light(_table(derived, view))
+    packed, both = light_up(derived.buffers, local, light, lights, pools)
     if both is None:
-        return paint_gathered(derived.buffers, packed)
-    return in_ends(derived, derived.buffers, forms, both, lights)
+        return paint_gathered(px, packed)
+    spreads = tuple(pool.spread for pool in pools)
+    return in_ends(derived, px, forms, both, lights, spreads)
+
+
+def _is_in(pool: PoolLight, view: LightView, lights: Lights) -> bool:
+    """Whether a light on a part of the picture is in the part of the light that a view shows."""
+    if pool.lamp is None:
+        return view.plaster
+    return any(spot.lamp.name == pool.lamp.name for spot in lights.spots)
 
 
 def _is_shown(finish: Finish, view: LightView) -> bool:
@@ -163,6 +181,8 @@ def exactly_in_part(derived: Derived, name: str, tick: Tick = idle) -> Packed:
     if view.families:
         return in_part(derived, name)
     kept = {n: f for n, f in exact.finishes.items() if _is_shown(f, view)}
-    own = exact._replace(lights=view.part(exact.lights), finishes=kept)
+    lights = view.part(exact.lights)
+    pools = tuple(both for both in exact.pools if _is_in(both[0], view, lights))
+    own = exact._replace(lights=lights, finishes=kept, pools=pools)
     labels, table = derived.drawing.labels, _table(derived, view)
     return paint_exact(derived.buffers, derived.indexed, table, labels, own, tick)

@@ -4,26 +4,24 @@ from typing import NamedTuple
 
 from umber_compass.colour.packed import Packed, pack
 from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.exact import paint_exact
 from umber_compass.picture.indexed import IndexedPicture, gathered, paint
 from umber_compass.picture.light import Lights
 from umber_compass.picture.mixes import Ints
+from umber_compass.picture.pools import Near, Spread, near_on, pool_on
 from umber_compass.picture.reach import (
-    Beside,
     Ends,
     Laid,
     Reaching,
     Shares,
     ShownForms,
-    glow_on,
     laid,
-    near_on,
     paint_reached,
     places_of_shadow,
     share_on,
     shine_on,
     shown_forms,
 )
-from umber_compass.picture.relit import paint_exact
 from umber_compass.picture.seen import Gather, Grid, Seen, paint_gathered, see
 from umber_compass.steps.light.standing import STEP
 from umber_compass.steps.light.telling import reaching
@@ -45,7 +43,7 @@ class Known:
     def __init__(self) -> None:
         self.places: tuple[object, Ints] | None = None
         self.laid: tuple[tuple[object, ...], Laid] | None = None
-        self.glow: tuple[tuple[object, ...], Beside | None] | None = None
+        self.pools: list[tuple[Spread, Near]] = []
 
 
 def picture(derived: Derived, out: Packed | None = None) -> Packed:
@@ -57,7 +55,8 @@ def picture(derived: Derived, out: Packed | None = None) -> Packed:
     if lit.ends is None:
         return paint_gathered(derived.buffers, lit.packed, out)
     assert derived.whole_forms is not None
-    return in_ends(derived, derived.buffers, derived.whole_forms, lit.ends, lit.lights, out)
+    forms, spreads = derived.whole_forms, spreads_of(derived)
+    return in_ends(derived, derived.buffers, forms, lit.ends, lit.lights, spreads, out)
 
 
 def in_ends(
@@ -66,31 +65,46 @@ def in_ends(
     forms: ShownForms,
     ends: Ends,
     lights: Lights,
+    spreads: tuple[Spread, ...],
     out: Packed | None = None,
 ) -> Packed:
-    """A picture mixed px by px of the ends of its codes."""
+    """A picture mixed px by px of the ends of its codes. `spreads` are of the lights on parts of
+    the picture, in the order of the ends'."""
     share = share_on(forms, lights, live_reaching(derived))
     shine = shine_on(forms, lights, derived.finishes, share)
-    shares = Shares(share, shine, _glow(derived, gather, forms))
+    shares = Shares(share, shine, tuple(_near(derived, gather, forms, s) for s in spreads))
     return paint_reached(gather, ends, laid(gather, shares, len(ends.lit)), forms, out)
 
 
-def _glow(derived: Derived, gather: SurfaceBuffers | Seen, forms: ShownForms) -> Beside | None:
-    """The px near what glows."""
-    spread = derived.glow_spread
-    return near_on(gather, glow_on(forms, spread, live_reaching(derived).scale), spread)
+def _near(
+    derived: Derived, gather: SurfaceBuffers | Seen, forms: ShownForms, spread: Spread
+) -> Near:
+    """The px in a light that falls on a part of the picture."""
+    scale = live_reaching(derived).scale
+    return near_on(gather.code, spread, pool_on(spread, forms.grid, scale))
+
+
+def _pools_near(derived: Derived, seen: SeenForms, spreads: tuple[Spread, ...]) -> tuple[Near, ...]:
+    """The px in each such light on a grid: as they were, or found anew."""
+    assert seen.forms is not None
+    known = {id(spread): near for spread, near in seen.known.pools}
+    found = [
+        (s, known[id(s)] if id(s) in known else _near(derived, seen.gather, seen.forms, s))
+        for s in spreads
+    ]
+    seen.known.pools = found
+    return tuple(near for _, near in found)
 
 
 def _laid_on(derived: Derived, seen: SeenForms, lights: Lights, count: int) -> Laid:
     """How light lies on the px of a grid: as it was, or found anew."""
     assert seen.forms is not None
     told, known = live_reaching(derived), seen.known
-    of_glow = (derived.glow_spread, derived.finishes)
-    key = (told.shadows, told.receivers, derived.edges, *of_glow, *_of_form(lights))
+    spreads = spreads_of(derived)
+    of_px = (derived.edges, derived.finishes, *_of_form(lights))
+    key = (told.shadows, told.receivers, *of_px, *spreads)
     if known.laid is not None and _alike(known.laid[0], key):
         return known.laid[1]
-    if known.glow is None or not _alike(known.glow[0], of_glow):
-        known.glow = (of_glow, _glow(derived, seen.gather, seen.forms))
     places = None
     if told.shadows is not None:
         if known.places is None or known.places[0] is not told.receivers:
@@ -100,9 +114,14 @@ def _laid_on(derived: Derived, seen: SeenForms, lights: Lights, count: int) -> L
         places = known.places[1]
     share = share_on(seen.forms, lights, told, places)
     shine = shine_on(seen.forms, lights, derived.finishes, share)
-    found = laid(seen.gather, Shares(share, shine, known.glow[1]), count)
+    found = laid(seen.gather, Shares(share, shine, _pools_near(derived, seen, spreads)), count)
     known.laid = (key, found)
     return found
+
+
+def spreads_of(derived: Derived) -> tuple[Spread, ...]:
+    """How far each light on a part of the picture reaches."""
+    return tuple(pool.spread for pool in derived.pool_lights)
 
 
 def _of_form(lights: Lights) -> tuple[object, ...]:
@@ -112,6 +131,8 @@ def _of_form(lights: Lights) -> tuple[object, ...]:
 
 def _alike(one: tuple[object, ...], other: tuple[object, ...]) -> bool:
     plain = (str, float, bool, tuple)  # no record of arrays among them
+    if len(one) != len(other):
+        return False
     return all(a is b or (type(a) in plain and a == b) for a, b in zip(one, other, strict=True))
 
 

@@ -36,9 +36,11 @@ from umber_compass.steps.harmony.relativity import reads
 from umber_compass.steps.harmony.rose import rose
 from umber_compass.steps.harmony.touching import liveliness, touching_of
 from umber_compass.steps.harmony.warmth import temperature
+from umber_compass.steps.light.between import between_share, highlight_shares
 from umber_compass.steps.light.chart import chart, lights_for
 from umber_compass.steps.light.exposure import anchored, held_by_regions, in_light, light_arriving
 from umber_compass.steps.light.glowing import glow_far, glow_of, glow_spread
+from umber_compass.steps.light.spots import pool_lights, pools_of, spot_spreads
 from umber_compass.steps.light.standing import (
     casts,
     exact_shadows,
@@ -63,7 +65,7 @@ from umber_compass.steps.light.telling import (
 )
 from umber_compass.steps.light.things import guess
 from umber_compass.steps.light.two_sides import two_sides
-from umber_compass.steps.ramps.ramps import all_steps
+from umber_compass.steps.ramps.sharing import ramps_of
 from umber_compass.steps.stages import KEPT, Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
 from umber_compass.steps.values.figures import figures_of, merged_borders
@@ -96,10 +98,10 @@ _CASTING = (
 )  # fmt: skip
 _EXACTLY = (
     "lit", "whole_forms", "exact_shadows", "receivers", "buffers", "finishes", "spares", "edges",
-    "glow",
+    "pool_lights",
 )  # fmt: skip
 _LIT_BY = (
-    "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig", "glow",
+    "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig", "pool_lights",
 )  # fmt: skip
 _TOLD = (
     "buffers", "finishes", "spares", "edges", "rig.way", "rig.key.softness", "casts",
@@ -119,6 +121,8 @@ class Derived:
         self.scene = plan.scene
         self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
         self.wished, self.locked, self.falloff = now.wishes, now.locked, now.falloff
+        self.corrected = now.chart
+        self.steps_budget = plan.budget if now.within_budget else None
         self.mood, self.zones, self.variations = now.mood, now.zones, now.variations
         self.two_families = bool(WAYS[self.rig.way].steps)
         self.shaded, told = now.shading, now.shading or _AS_IT_IS
@@ -177,12 +181,13 @@ class Derived:
     glow_far = stage(glow_far, "sampled", "buffers", "finishes")
     glow_spread = stage(glow_spread, "glow_far", "buffers", "finishes", "rig.glow")
     glow = stage(glow_of, "glow_spread", "regions", "colours", "shares", "rig.glow")
+    pools = stage(pools_of, "rig", settles=True)
+    spot_spreads = stage(spot_spreads, "buffers", "pools", "finishes", "spares")
+    pool_lights = stage(pool_lights, "glow", "spot_spreads", "rig_lights")
     arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
     held = stage(held_by_regions, "buffers", "indexed", "regions", "finishes")
     anchored = stage(anchored, "buffers", "arriving", "rig")
-    lit = stage(
-        in_light, "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig", "glow"
-    )
+    lit = stage(in_light, *_LIT_BY)
     exact_light = stage(exact_light, *_EXACTLY)
     wishes = stage(held_wishes, "wished", "rules")
     ink = stage(ink_regions, "regions", "colours", "wishes", "rules", settles=True)
@@ -229,8 +234,14 @@ class Derived:
     budget = stage(budget_of, "planned_budget", "rules:budget.colours")
     lights = stage(lights_for, "lit", "rig_lights", "rig", "colours", "shares")
     two_sides = stage(two_sides, "regions", "colours", "shares", "lit", "finishes")
-    chart = slow_stage(chart, "regions", "planned", "colours", "lit", "lights", "casts", "finishes")
-    ramps = slow_stage(all_steps, "regions", "recipes", "colours", "rules", "rig", "scheme")
+    between = stage(between_share, "buffers", "arriving", "rig_lights", "told")
+    highlight_shares = stage(highlight_shares, "buffers", "arriving")
+    chart = slow_stage(
+        chart, "regions", "planned", "colours", "lit", "lights", "casts", "finishes", "corrected"
+    )
+    ramps = slow_stage(
+        ramps_of, "regions", "recipes", "colours", "rules", "rig", "shares", "steps_budget"
+    )
 
     @property
     def buffers(self) -> SurfaceBuffers | None:

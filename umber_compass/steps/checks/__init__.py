@@ -16,10 +16,15 @@ from umber_compass.steps.checks.harmony import (
     lively,
     mood,
     near_duplicates,
+    other_eyes,
 )
 from umber_compass.steps.checks.light import (
     deep_shade,
+    families_split,
+    highlight_alike,
+    highlight_wide,
     lamp_rank,
+    lit_bands,
     local_lost,
     shade_greys,
     shine,
@@ -60,6 +65,7 @@ CHECKS: dict[str, CheckSpec] = registered(
     lively,
     echo,
     near_duplicates,
+    other_eyes,
     lamp_rank,
     warm_with_cool,
     sides_apart,
@@ -67,6 +73,10 @@ CHECKS: dict[str, CheckSpec] = registered(
     shade_greys,
     local_lost,
     shine,
+    families_split,
+    highlight_wide,
+    highlight_alike,
+    lit_bands,
 )
 
 __all__ = ["CHECKS", "LEVELS", "CheckSpec", "Fix", "Result"]

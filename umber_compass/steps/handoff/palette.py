@@ -7,24 +7,46 @@ from umber_compass.steps.harmony.zones import zones_of
 from umber_compass.steps.light.chart import PLACES
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.rows import row_order
+from umber_compass.steps.ramps.sharing import Ramps
 
 KINDS = {
     "gpl": "{stem}.gpl",
     "flat": "{stem}-flat.png",
     "lit": "{stem}-lit.png",
     "chart": "{stem}-chart.gpl",
+    "ora": "{stem}-layers.ora",
+    "hex": "{stem}.hex",
+    "pal": "{stem}.pal",
+    "soc": "{stem}.soc",
+    "css": "{stem}.css",
+    "tokens": "{stem}.tokens.json",
+    "ggr": "{stem}.ggr",
+    "svg": "{stem}-swatches.svg",
+    "png": "{stem}-swatches.png",
 }
+PICTURES = ("flat", "lit")
+MORE = ("hex", "pal", "soc", "css", "tokens", "ggr", "svg", "png")  # the same palette otherwise
 SAYS = {
     "gpl": "palette: every region’s steps, families together, dark to light",
     "flat": "flat picture at the sketch’s own size, smooth borders",
     "lit": "lit picture at the sketch’s own size, smooth borders",
     "chart": "palette: every region’s paint chart, lit to crevice",
+    "hex": "palette: the same colours, a hex a line",
+    "pal": "palette: the same as decimal levels, without names",
+    "soc": "palette: the same with names, as office programs read them",
+    "css": "palette: the same as custom properties of a style sheet",
+    "tokens": "palette: the same as design tokens, a group for each region",
+    "ggr": "gradient: the largest region’s steps, dark to light",
+    "svg": "swatches: a row for each region, as vectors",
+    "png": "swatches: a row for each region, as a picture",
+    "ora": "layers: a group for each material, the light above as pictures, full size",
 }
 
 
 def kinds_for(plan: Plan) -> tuple[str, ...]:
     """The files that are written unless others are asked for: those of the light if it is on."""
-    return tuple(KINDS) if rig_of(plan).on else ("gpl", "flat")
+    unlit = {"lit", "chart"}
+    return tuple(k for k in KINDS if rig_of(plan).on or k not in unlit)
 
 
 def stem(title: str) -> str:
@@ -37,7 +59,7 @@ def palette_rows(derived: Derived) -> list[tuple[str, str, str]]:
     """(hex, name, step) of every region's steps, in the order of the palette’s rows, dark to light;
     the base is said; then zones, and colours of no region."""
     said = {r.id: r.name for r in derived.plan.regions}
-    ramps = derived.ramps or {}
+    ramps = derived.ramps or Ramps()
     rows = []
     for region_id in row_order(derived.study, derived.families) if ramps else ():
         ends = end_names(derived.planned[region_id])
@@ -57,6 +79,20 @@ def _zone_rows(derived: Derived, region_id: str, name: str) -> list[tuple[str, s
         return []
     found = zones_of(derived.colours[region_id].first, wish.school, wish.strength)
     return [(zone.hex, name, zone.name) for zone in found]
+
+
+def gradient_hexes(derived: Derived) -> list[str]:
+    """The steps of the region that holds most of the picture, dark to light."""
+    ramps = derived.ramps or Ramps()
+    largest = max(ramps, key=lambda r: derived.shares.get(r, 0.0), default=None)
+    return [] if largest is None else [s.hex for s in ramps[largest][0].steps]
+
+
+def columns(derived: Derived) -> int:
+    """How many colours a row of the palette has, where every region has as many; else 0."""
+    counts = {len(ramp.steps) for ramps in (derived.ramps or {}).values() for ramp in ramps}
+    plain = not derived.study.zones and not derived.study.extras
+    return counts.pop() if len(counts) == 1 and plain else 0
 
 
 def chart_rows(derived: Derived) -> list[tuple[str, str, str]]:

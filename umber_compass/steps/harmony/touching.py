@@ -37,12 +37,17 @@ def touching_of(adjacency: Adjacency, regions: tuple[Region, ...]) -> Touching:
     return Touching(tuple(r.id for r in regions), table[:, :2], table[:, 2])
 
 
-def labs_of(touching: Touching, colours: Mapping[str, RegionColour]) -> Floats:
-    """CIELAB (n, 3) of each region, in the middle of a gradient."""
+def light_of(touching: Touching, colours: Mapping[str, RegionColour]) -> Floats:
+    """Linear light (n, 3) of each region, in the middle of a gradient."""
     rows = [
         [parse_hex(e.hex) for e in (colours[r].first, colours[r].ends[-1])] for r in touching.ids
     ]
-    return np.asarray(cielab(decode(np.array(rows)).mean(axis=1)))
+    return np.asarray(decode(np.array(rows)).mean(axis=1))
+
+
+def labs_of(touching: Touching, colours: Mapping[str, RegionColour]) -> Floats:
+    """CIELAB (n, 3) of the same."""
+    return np.asarray(cielab(light_of(touching, colours)))
 
 
 def liveliness(touching: Touching, colours: Mapping[str, RegionColour]) -> float | None:

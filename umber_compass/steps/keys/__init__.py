@@ -7,13 +7,15 @@ from umber_compass.plan.model import Plan
 from umber_compass.plan.practices import rule_of
 from umber_compass.plan.setting import NUMBER, Kind
 from umber_compass.steps.keys.key import Group, Key, Setting, setting, with_unlisted
-from umber_compass.steps.keys.piece import LAMPS, PIECE, RIG, RULES, SHARES, SLOTS
+from umber_compass.steps.keys.piece import LAMPS, PIECE, POOLS, RIG, RULES, SHARES, SLOTS
 from umber_compass.steps.keys.regions import REGIONS
 from umber_compass.steps.keys.scene import SCENE, THING, THINGS
 from umber_compass.steps.keys.wishes import FOCUS, WISHES
 from umber_compass.words import Refusal, words
 
-_LISTED = (PIECE, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS, SCENE, THINGS)
+_LISTED = (
+    PIECE, RULES, SHARES, SLOTS, FOCUS, WISHES, REGIONS, RIG, LAMPS, POOLS, SCENE, THINGS,
+)  # fmt: skip
 # A row of the table of settings that no group names stands behind the first group of its kind.
 GROUPS: tuple[Group, ...] = with_unlisted(_LISTED)
 

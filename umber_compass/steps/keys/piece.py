@@ -2,16 +2,20 @@
 
 from typing import Any
 
+from umber_compass.colour.temperature import LEAST as LEAST_K
+from umber_compass.colour.temperature import MOST as MOST_K
+from umber_compass.colour.temperature import hex_of_kelvin, kelvin_of
 from umber_compass.colour.wheels import WHEELS
 from umber_compass.plan.edits import Edit, study
 from umber_compass.plan.first_edits import set_lights
-from umber_compass.plan.light_edits import rig_of, set_lamp, with_lamp, with_rig
+from umber_compass.plan.light_edits import rig_of, set_lamp, use_rig, with_lamp, with_rig
 from umber_compass.plan.model import Plan
 from umber_compass.plan.moods import MOODS
 from umber_compass.plan.practice_edits import set_practice, set_rule
 from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
-from umber_compass.plan.rigs import KINDS
+from umber_compass.plan.rigs import KINDS, RIGS
 from umber_compass.plan.setting import CHOICE, NUMBER, TEXT, Kind
+from umber_compass.plan.settings import change_setting
 from umber_compass.plan.study_edits import choose_study, set_mood
 from umber_compass.plan.terms import Slot
 from umber_compass.steps.harmony.living import turn_lead
@@ -23,7 +27,7 @@ from umber_compass.steps.light.contrast import LEAST, MOST, contrast_of, set_con
 from umber_compass.steps.light.lamps import MOST_DEG, Angles, angles_of, direction_of
 from umber_compass.words import Refusal, words
 
-_NONE = "none"
+_NONE, _OWN = "none", "own"
 
 
 def _mood(plan: Plan) -> str:
@@ -86,6 +90,39 @@ def _adding(key: Key) -> Key:
     return key._replace(edit=edit)
 
 
+def _of_spot(key: Key) -> Key:
+    """A key that only a lamp with a pool of light has."""
+
+    def edit(plan: Plan, lamp: str, value: Any) -> Edit:
+        if with_lamp(rig_of(plan), lamp).lamp(lamp).pool is None:
+            line = words("lights the whole picture; {end} is a spot’s", end=key.name.split(".")[-1])
+            raise Refusal(f"lamp.{lamp}", line)
+        return key.edit(plan, lamp, value)
+
+    return key._replace(edit=edit)
+
+
+def _rig(plan: Plan, _: str) -> str:
+    rig = rig_of(plan)
+    same = (n for n, s in RIGS.items() if (s.ambient, s.lamps) == (rig.ambient, rig.lamps))
+    return next(same, _OWN)
+
+
+def _set_rig(_: Plan, __: str, name: str) -> Edit:
+    if name == _OWN:
+        raise Refusal("light.rig", words("{own} is what it is called, not a rig to take", own=name))
+    return use_rig(RIGS[name])
+
+
+def _set_kelvin(_: Plan, lamp: str, kelvin: float) -> Edit:
+    return change_setting("lamp.LAMP.colour", hex_of_kelvin(kelvin), lamp, lamp)
+
+
+def _kelvin(plan: Plan, lamp: str) -> float | None:
+    found = kelvin_of(with_lamp(rig_of(plan), lamp).lamp(lamp).hex)
+    return None if found is None else round(found, -1)
+
+
 def _listed(text: str) -> list[str]:
     return [part.strip().lower() for part in text.split(",")]
 
@@ -115,6 +152,7 @@ PIECE = Group((
         lambda p, _: study(p).scheme.lead_deg, lambda p, _, x: turn_lead(x)),
     from_table("scheme.spread"),
     *map(from_table, ("brief.use", "brief.width", "brief.distance", "brief.notes")),
+    from_table("ramps.within"),
     *map(from_table, ("shading.on", "shading.strength", "shading.hue", "shading.beside")),
 ), "", lambda plan: ("",), only)
 RULES = Group((
@@ -129,6 +167,8 @@ SLOTS = Group((
     from_table("slot.SLOT.arc", now=_arc),
 ), "SLOT", lambda plan: wished_shares(study(plan).scheme), _slot_named)
 RIG = Group((
+    Key("light.rig", Kind(CHOICE, choices=(_OWN, *RIGS)),
+        "the rig its lights are those of; own where they are none of these", _rig, _set_rig),
     *map(from_table, ("light.on", "light.way", "light.anchor")),
     Key("light.contrast", Kind(NUMBER, "L* from light to shade", LEAST, MOST),
         "by how much value drops from light to shade, on a local colour of L* 60",
@@ -142,6 +182,9 @@ RIG = Group((
 ), "", lambda plan: ("",), only)
 LAMPS = Group(tuple(map(_adding, (
     *map(from_table, ("lamp.LAMP.colour", "lamp.LAMP.strength")),
+    Key("lamp.SUBJECT.kelvin", Kind(NUMBER, "K", LEAST_K, MOST_K),
+        "its colour as that of a glowing body; none where no such body has it",
+        _kelvin, _set_kelvin),
     Key("lamp.SUBJECT.angle", Kind(NUMBER, "° clockwise from above", 0, 360),
         "where round the picture it stands",
         lambda p, n: _angles_now(p, n).round_deg, lambda p, n, x: _with_angles(p, n, round_deg=x)),
@@ -151,3 +194,6 @@ LAMPS = Group(tuple(map(_adding, (
     *map(from_table, ("lamp.LAMP.softness", "lamp.LAMP.rank", "lamp.LAMP.edge",
                       "lamp.LAMP.edge-colour", "lamp.LAMP.on")),
 ))), "LAMP", lambda plan: (lamp.name for lamp in rig_of(plan).lamps), _lamp_named)
+POOLS = Group(tuple(map(_adding, map(_of_spot, map(from_table, (
+    "lamp.LAMP.x", "lamp.LAMP.y", "lamp.LAMP.radius", "lamp.LAMP.fall-off",
+))))), "LAMP", lambda plan: (x.name for x in rig_of(plan).lamps if x.pool), _lamp_named)

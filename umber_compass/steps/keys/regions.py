@@ -1,13 +1,15 @@
 """Keys about one region: what it is, its colour, its steps."""
 
+from functools import partial
 from typing import Any, get_args
 
 from umber_compass.plan.edits import Edit, part, region, study
 from umber_compass.plan.first_edits import keep_colours
 from umber_compass.plan.harmony_edits import set_colour
+from umber_compass.plan.light_edits import correct_chart
 from umber_compass.plan.model import Pinned, Plan, Planned
 from umber_compass.plan.setting import CHOICE, COLOUR, NUMBER, SWITCH, Kind
-from umber_compass.plan.terms import Chroma, Slot, Value
+from umber_compass.plan.terms import ChartPlace, Chroma, Slot, Value
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.colours import region_colours
 from umber_compass.steps.harmony.edits import (
@@ -57,6 +59,14 @@ def _name(plan: Plan, region_id: str) -> str:
     return region(plan, region_id).name
 
 
+def _cell(place: ChartPlace, plan: Plan, region_id: str) -> str:
+    return study(plan).chart.get(region_id, {}).get(place, _OFF)
+
+
+def _correct(place: ChartPlace, plan: Plan, region_id: str, text: str) -> Edit:
+    return correct_chart(region_id, place, None if text == _OFF else text, _name(plan, region_id))
+
+
 def _pin(plan: Plan, region_id: str, text: str) -> Edit:
     pinned = isinstance(_solid(plan, region_id), Pinned)
     if text == _OFF:
@@ -96,6 +106,9 @@ REGIONS = Group((
     Key("region.SUBJECT.slot", Kind(CHOICE, choices=get_args(Slot)), "whose hue it follows",
         lambda p, r: getattr(_solid(p, r), "slot", None),
         lambda p, r, x: set_slot(p, r, x, _name(p, r))),
+    *(Key(f"region.SUBJECT.chart.{place}", Kind(COLOUR, choices=(_OFF,)),
+          f"its {place.replace('-', ' ')} in the paint chart, by hand, or off",
+          partial(_cell, place), partial(_correct, place)) for place in get_args(ChartPlace)),
     Key("region.SUBJECT.pin", Kind(COLOUR, choices=(_OFF,)), "a given colour that stays, or off",
         lambda p, r: getattr(_solid(p, r), "hex", _OFF), _pin),
     Key("region.SUBJECT.colour", Kind(COLOUR), "a colour as it is given, that follows the scheme",

@@ -19,7 +19,7 @@ from umber_compass.picture.relit import Lit, local_light
 from umber_compass.picture.shade import shade
 from umber_compass.plan.model import Colour, Region
 from umber_compass.plan.rig import Rig
-from umber_compass.plan.terms import Way
+from umber_compass.plan.terms import ChartPlace, Way
 from umber_compass.steps.harmony.colours import RegionColour, end_names
 from umber_compass.steps.light.exposure import Samples, anchor_light, expose, surface_at
 from umber_compass.work import Tick, idle
@@ -28,7 +28,7 @@ from umber_compass.work import Tick, idle
 class Place(NamedTuple):
     """A named place on a form."""
 
-    name: str
+    name: ChartPlace
     title: str
     short: str  # where there is little room
     cosine: float = 1.0  # N.L of the key
@@ -69,6 +69,7 @@ class Row(NamedTuple):
     local: Measured
     places: dict[str, Measured]  # by the name of the place
     rest: float | None  # L* by which its anchor misses the planned value; None without a light
+    by_hand: frozenset[str] = frozenset()  # the places that the artist corrected
 
     def turn_deg(self, place: str) -> float | None:
         """How far a place's hue turns from the local colour's, OKLCh degrees; None in grey, and
@@ -115,9 +116,11 @@ def chart(
     lights: Lights,
     casts: bool,
     finishes: Mapping[int, Finish],
+    corrected: Mapping[str, Mapping[ChartPlace, str]],
     tick: Tick = idle,
 ) -> list[Row]:
-    """Every region's colours in the light, in the plan's order; a gradient's ends apart."""
+    """Every region's colours in the light, in the plan's order; a gradient's ends apart. What was
+    `corrected` by hand, by region, stands in its place; of a gradient at its first end."""
     rows: list[tuple[str, str, Measured, float | None]] = []
     made: list[Finish] = []
     for region in regions:
@@ -127,9 +130,18 @@ def chart(
             rows.append((region.id, region.name + said, end, rest))
             made.append(finishes.get(region.label, FINISHES["matte"]))
     places = at_places([row[2] for row in rows], made, lights, places_in(lights, casts))
-    return [
-        Row(r, n, end, there, rest) for (r, n, end, rest), there in zip(rows, places, strict=True)
-    ]
+    found: list[Row] = []
+    for (r, name, end, rest), there in zip(rows, places, strict=True):
+        first = not found or found[-1].region != r
+        own = {p: h for p, h in corrected.get(r, {}).items() if first and p in there}
+        shown = dict(there)
+        shown.update({p: _by_hand(h, end) for p, h in own.items()})
+        found.append(Row(r, name, end, shown, rest, frozenset(own)))
+    return found
+
+
+def _by_hand(hex_: str, local: Measured) -> Measured:
+    return measured(np.array([levels_of(hex_)]), (local.slot,))[0]
 
 
 def at_places(

@@ -17,7 +17,7 @@ from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.finish import Finish
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import Lights, Surface, normal_at
-from umber_compass.picture.reach import Glow
+from umber_compass.picture.pools import PoolLight
 from umber_compass.picture.relit import Arriving, Lit, Told, arriving, light_up, local_light
 from umber_compass.picture.screen import luminance_of, shouldered
 from umber_compass.picture.shade import arriving_on
@@ -148,7 +148,7 @@ def in_light(
     anchor: Anchored | None,
     lights: Lights,
     rig: Rig,
-    glow: Glow | None,
+    pools: tuple[PoolLight, ...],
 ) -> Lit | None:
     """The colours of every code in the rig's light, at the one exposure that suits the plan; None
     where the picture is flat. `table` is by flat code."""
@@ -162,7 +162,7 @@ def in_light(
     else:
         exposed, rest = expose(_on_region(samples, held, rig), lights)
     rest = np.where(samples.weight > 0, rest, 0.0)
-    packed, ends = light_up(buffers, local, light, exposed, glow)
+    packed, ends = light_up(buffers, local, light, exposed, pools)
     return Lit(exposed, packed, ends, dict(zip(held.ids, rest.tolist(), strict=True)))
 
 

@@ -9,16 +9,13 @@ import numpy.typing as npt
 from umber_compass.colour.spaces import decode, parse_hex
 from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.finish import Finish
-from umber_compass.picture.reach import LEAST_GLOW, Glow, Spread
+from umber_compass.picture.pools import PoolLight, Spread, spread_of
 from umber_compass.plan.model import Region
 from umber_compass.plan.rig import Glow as Told
 from umber_compass.steps.harmony.colours import RegionColour
 from umber_compass.steps.light.standing import STEP, Sampled
 
 _CORE, _END = 0.3, 1.5  # of the reach: where half of it is left, and where none is
-# Codes are worked out in as much of the light as any of their px has: over the first of two levels
-# of 255, at most the second.
-_TOPS = ((LEAST_GLOW, 32), (32, 96), (96, 255))
 _FULL = 0.9  # times a glowing colour's light, what it throws at 100 % on what touches it
 
 
@@ -59,17 +56,19 @@ def glow_spread(
     ends = np.clip(1 - near * np.float32(1 / _END), 0, 1)
     level = falls * np.minimum(ends * 2, 1)
     plane = np.asarray(np.clip(level, 0, 1) * 255 + 0.5, np.float32).astype(np.uint8)
+    dark = [n for n, f in finishes.items() if not f.lit]
+    without = np.isin(buffers.adjacency.label, dark)
+    return code_spread(plane, buffers, without)
+
+
+def code_spread(
+    plane: npt.NDArray[np.uint8], buffers: SurfaceBuffers, without: npt.NDArray[np.bool_]
+) -> Spread:
+    """How far the light of a plane reaches among the codes of buffers, some left out."""
     height, width = buffers.shape
     step = buffers.pieces.scale * STEP
-    over = plane.repeat(step, 0)[:height].repeat(step, 1)[:, :width].reshape(-1)
-    mean = np.bincount(buffers.code, over, buffers.size) / buffers.adjacency.pixels
-    most = np.zeros(buffers.size, np.uint8)
-    for least, top in _TOPS:
-        most[buffers.code[over > least]] = top
-    most[np.isin(buffers.adjacency.label, [n for n, f in finishes.items() if not f.lit])] = 0
-    codes = np.flatnonzero(most)
-    share = np.minimum(mean[codes] * 255 / most[codes] + 0.5, 255).astype(np.uint8)
-    return Spread(plane, codes, share, most)
+    pixels = buffers.adjacency.pixels
+    return spread_of(plane, buffers.code, pixels, (height, width), step, without)
 
 
 def glow_of(
@@ -78,7 +77,7 @@ def glow_of(
     colours: Mapping[str, RegionColour],
     shares: Mapping[str, float],
     told: Told,
-) -> Glow | None:
+) -> PoolLight | None:
     """What glows throw on what is near; None where nothing does."""
     if spread is None:
         return None
@@ -87,4 +86,4 @@ def glow_of(
     each = np.array([decode(parse_hex(colours[r].ends[0].hex)) for r in glowing])
     colour = (each * weight[:, None]).sum(axis=0) / weight.sum()
     light = colour * (_FULL * told.strength / 100)
-    return Glow(spread, (float(light[0]), float(light[1]), float(light[2])))
+    return PoolLight(spread, (float(light[0]), float(light[1]), float(light[2])))

@@ -8,6 +8,7 @@ import math
 from typing import NamedTuple
 
 from umber_compass.picture.light import unit
+from umber_compass.plan.rig import Pool
 from umber_compass.words import Words, words
 
 EDGE = 1.0  # distance from the middle, in half frames, of a lamp at a right angle
@@ -91,8 +92,12 @@ def stepped(
     return direction_at(x + across / 90, y + down / 90)
 
 
-def in_words(direction: tuple[float, float, float]) -> Words:
-    """Where a lamp shines from, as `from the upper left, 52° off the front`."""
+def in_words(direction: tuple[float, float, float], pool: Pool | None = None) -> Words:
+    """Where a lamp shines from, as `from the upper left, 52° off the front`; of a spot, where its
+    light falls."""
+    if pool is not None:
+        line = "on {x:.0%} of the width, {y:.0%} of the height"
+        return words(line, x=pool.x, y=pool.y)
     angles = angles_of(direction)
     if angles.off_deg < _IN_FRONT_DEG:
         return words("straight from the front")

@@ -8,23 +8,19 @@ import numpy.typing as npt
 from umber_compass.colour.spaces import decode, parse_hex
 from umber_compass.picture.buffers import SurfaceBuffers
 from umber_compass.picture.casting import Shadows
+from umber_compass.picture.exact import Exact
 from umber_compass.picture.finish import FINISHES, Finish, finish_of
-from umber_compass.picture.reach import (
-    Glow,
-    Reaching,
-    Receivers,
-    ShownForms,
-    glow_on,
-    shadow_on,
-    shown_forms,
-)
-from umber_compass.picture.relit import Exact, Lit, Told, parts_of
+from umber_compass.picture.finishing import parts_of
+from umber_compass.picture.pools import PoolLight, pool_on
+from umber_compass.picture.reach import Reaching, Receivers, ShownForms, shadow_on, shown_forms
+from umber_compass.picture.relit import Lit, Told
 from umber_compass.picture.seen import Grid
 from umber_compass.picture.ways import WAYS, edge_of
 from umber_compass.plan.model import Region
 from umber_compass.plan.rig import Rig
 from umber_compass.plan.terms import Ground, Way
 from umber_compass.steps.harmony.colours import RegionColour
+from umber_compass.steps.light.spots import left_out
 from umber_compass.steps.light.standing import STEP, Standing
 
 _LEAST_EDGE, _MOST_EDGE = 0.02, 0.8  # N.L, for regions that were told one
@@ -143,7 +139,7 @@ def exact_light(
     finishes: Mapping[int, Finish],
     spares: Mapping[str, frozenset[int]],
     edges: Mapping[int, float],
-    glow: Glow | None,
+    pools: tuple[PoolLight, ...],
 ) -> Exact | None:
     """What the exact picture is lit by; None while it is flat. `shadows` are those of the whole map
     of pieces."""
@@ -151,11 +147,22 @@ def exact_light(
         return None
     told = reaching(shadows, receivers, buffers, edges, 1)
     shadow = None if shadows is None else shadow_on(forms, told)
-    near = None
-    if glow is not None:
-        live = reaching(None, receivers, buffers, edges, STEP)
-        found = glow_on(forms, glow.spread, live.scale)
-        near = np.zeros(len(forms.label), np.float32)
-        if found is not None:
-            near[found[0]] = found[1].astype(np.float32) / np.float32(255)
-    return Exact(lit.lights, finishes, spares, shadow, edges, glow, near)
+    live = reaching(None, receivers, buffers, {}, STEP)
+    near = []
+    for pool in pools:
+        spot = "" if pool.lamp is None else pool.lamp.name
+        without = left_out(spot, finishes, spares)
+        near.append((pool, _near(pool, forms, live.scale, without)))
+    return Exact(lit.lights, finishes, spares, shadow, edges, tuple(near))
+
+
+def _near(
+    pool: PoolLight, forms: ShownForms, scale: float, without: frozenset[int]
+) -> npt.NDArray[np.float32]:
+    """How much of a light on a part of the picture each px has, 0-1, (h x w,)."""
+    at, level = pool_on(pool.spread, forms.grid, scale)
+    near = np.zeros(len(forms.label), np.float32)
+    near[at] = level.astype(np.float32) / np.float32(255)
+    if without:
+        near[np.isin(forms.label, list(without))] = 0
+    return near

@@ -1,18 +1,19 @@
 """Each material's steps from dark to light, by its recipe."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping, Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
+import numpy as np
+
 from umber_compass.colour.measured import Measured, measured
 from umber_compass.colour.packed import Levels
-from umber_compass.colour.spaces import parse_hex, to_bytes
+from umber_compass.colour.spaces import Floats, parse_hex, to_bytes
 from umber_compass.picture.light import lights_of
-from umber_compass.plan.model import Ramp, Region, Scheme
+from umber_compass.plan.model import Ramp, Region
 from umber_compass.plan.ramp_edits import FIRST
 from umber_compass.plan.rig import Rig
 from umber_compass.steps.harmony.colours import RegionColour
-from umber_compass.steps.harmony.scheme import slot_hues
 from umber_compass.steps.ramps.recipes import RECIPES, Ask
 from umber_compass.words import Words, words
 from umber_compass.work import Tick, idle
@@ -35,38 +36,32 @@ class Steps(NamedTuple):
 
 
 def make_steps(
-    base_hex: str,
-    ramp: Ramp,
-    numbers: Mapping[str, float],
-    rig: Rig | None = None,
-    family_hue: float | None = None,
+    base_hex: str, ramp: Ramp, numbers: Mapping[str, float], rig: Rig | None = None
 ) -> Steps:
-    """The steps of one colour. `numbers` are the practice's rules, `rig` the plan's light,
-    `family_hue` the OKLCh hue its family stands at."""
-    turning = RECIPES[ramp.recipe].turns
-    degrees = numbers["ramp.degrees"] if turning else 0.0
-    return _made(
-        base_hex,
-        ramp,
-        degrees if ramp.degrees is None else ramp.degrees,
-        numbers["ramp.spacing"],
-        numbers["ramp.hsb"],
-        rig if RECIPES[ramp.recipe].uses_light else None,
-        family_hue,
-    )
+    """The steps of one colour. `numbers` are the practice's rules, `rig` the plan's light."""
+    own = rig if RECIPES[ramp.recipe].uses_light else None
+    return _made(base_hex, ramp, *_numbers(ramp, numbers), own)
+
+
+def _numbers(ramp: Ramp, numbers: Mapping[str, float]) -> tuple[float, float, float]:
+    """Degrees, spacing and points of a ramp's steps."""
+    degrees = numbers["ramp.degrees"] if RECIPES[ramp.recipe].turns else 0.0
+    own = degrees if ramp.degrees is None else ramp.degrees
+    return own, numbers["ramp.spacing"], numbers["ramp.hsb"]
 
 
 @lru_cache(4096)  # most of a plan's ramps stay as they are while one is changed
 def _made(
-    base_hex: str,
-    ramp: Ramp,
-    degrees: float,
-    spacing: float,
-    points: float,
-    rig: Rig | None,
-    family_hue: float | None,
+    base_hex: str, ramp: Ramp, degrees: float, spacing: float, points: float, rig: Rig | None
 ) -> Steps:
-    ask = Ask(
+    ask = _ask(base_hex, ramp, degrees, spacing, points, rig)
+    return _measured(ask, ramp, RECIPES[ramp.recipe].steps(ask))
+
+
+def _ask(
+    base_hex: str, ramp: Ramp, degrees: float, spacing: float, points: float, rig: Rig | None
+) -> Ask:
+    return Ask(
         base=parse_hex(base_hex),
         darker=ramp.darker,
         lighter=ramp.lighter,
@@ -74,12 +69,20 @@ def _made(
         spacing=spacing,
         points=points,
         lights=None if rig is None else lights_of(rig),
-        family_hue=family_hue,
+        tint=None if ramp.tint is None else parse_hex(ramp.tint),
+        spread=ramp.spread,
+        same_in_grey=ramp.same_in_grey,
     )
-    levels = to_bytes(RECIPES[ramp.recipe].steps(ask))
-    kept = _different(levels, ramp.darker)
+
+
+def _measured(ask: Ask, ramp: Ramp, made: Floats) -> Steps:
+    """Steps as they are shown: on 8 bits, none of them twice."""
+    levels, base = to_bytes(made), to_bytes(ask.base)
+    # A side without room gives steps to the other: the base is where it is.
+    at = int(np.abs(levels.astype(int) - base.astype(int)).sum(axis=1).argmin())
+    kept = _different(levels, at)
     steps = tuple(measured(levels[kept], ("given",) * len(kept)))
-    return Steps(ramp, steps, kept.index(ramp.darker), len(levels) - len(kept))
+    return Steps(ramp, steps, kept.index(at), len(levels) - len(kept))
 
 
 def _different(levels: Levels, base: int) -> list[int]:
@@ -99,21 +102,31 @@ def ramp_of(recipes: Mapping[str, Ramp], region_id: str) -> Ramp:
 
 
 def all_steps(
-    regions: Iterable[Region],
+    regions: Sequence[Region],
     recipes: Mapping[str, Ramp],
     colours: Mapping[str, RegionColour],
     numbers: Mapping[str, float],
     rig: Rig,
-    scheme: Scheme,
     tick: Tick = idle,
 ) -> dict[str, tuple[Steps, ...]]:
     """Every region's ramp, by id; a gradient has one for each end. `numbers` are the rules."""
-    found, said = {}, {str(slot): hue for slot, hue in slot_hues(scheme).items()}
+    many: dict[str, list[tuple[str, Ramp]]] = {}
     for region in regions:
-        tick(-1.0)
         ramp = ramp_of(recipes, region.id)
-        ends = colours[region.id].ends
-        found[region.id] = tuple(
-            make_steps(e.hex, ramp, numbers, rig, said.get(e.slot)) for e in ends
-        )
-    return found
+        wanted = many.setdefault(ramp.recipe if RECIPES[ramp.recipe].many else "", [])
+        wanted.extend((end.hex, ramp) for end in colours[region.id].ends)
+    made: dict[tuple[str, Ramp], Steps] = {}
+    for recipe, wanted in many.items():
+        tick(-1.0)
+        together = RECIPES[recipe].many if recipe else None
+        if together is None:
+            made.update(((h, r), make_steps(h, r, numbers, rig)) for h, r in wanted)
+            continue
+        asks = [_ask(h, r, *_numbers(r, numbers), None) for h, r in wanted]
+        found = together(asks)
+        each = zip(wanted, asks, found, strict=True)
+        made.update((key, _measured(ask, key[1], steps)) for key, ask, steps in each)
+    return {
+        r.id: tuple(made[end.hex, ramp_of(recipes, r.id)] for end in colours[r.id].ends)
+        for r in regions
+    }

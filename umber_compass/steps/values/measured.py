@@ -15,9 +15,10 @@ from umber_compass.colour.spaces import (
 )
 from umber_compass.picture.adjacency import Adjacency
 from umber_compass.picture.buffers import SurfaceBuffers
+from umber_compass.picture.exact import Exact, shaded_at
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.mixes import Labels
-from umber_compass.picture.relit import Exact, Lit, shaded_at, values_of
+from umber_compass.picture.relit import Lit, values_of
 
 _EVERY = 7  # px, prime to any usual width, so that they spread
 BINS = 100  # one for each point of L*

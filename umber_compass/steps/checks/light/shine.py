@@ -2,6 +2,7 @@
 
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks.check import CheckSpec, Fix, Result, level_over, upper
+from umber_compass.steps.checks.light.highlight_fixes import without_highlights
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
@@ -40,11 +41,7 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
     name = next(r.name for r in derived.regions if r.id == region)
     dull = change_setting("region.REGION.material", "cloth", region, name)
     text = words("Make {name} dull", name=name)
-    out = change_setting("light.highlights", False)
-    return [
-        Fix("dull", text, dull._replace(name=text)),
-        Fix("no-highlights", words("Leave highlights out"), out),
-    ]
+    return [Fix("dull", text, dull._replace(name=text)), without_highlights()]
 
 
 _SAYS = (

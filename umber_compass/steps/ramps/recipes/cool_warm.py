@@ -1,52 +1,61 @@
-"""Darker turns toward a cool pole and lighter toward a warm one, a little each step, the shorter
-way round and never past the pole; the values are those of straight steps."""
+"""Darker turns toward a cool pole and lighter toward a warm one, in steps that look evenly far
+apart; shades of yellow go through ochre, never through green."""
+
+from collections.abc import Sequence
 
 import numpy as np
 
-from umber_compass.colour.gamut import fit
-from umber_compass.colour.spaces import Floats, encode, hue_distance
+from umber_compass.colour.spaces import Floats, decode, encode
+from umber_compass.steps.ramps.recipes.even import evenly
+from umber_compass.steps.ramps.recipes.path import Way, at_values, ways
 from umber_compass.steps.ramps.recipes.recipe import (
     Ask,
     RecipeSpec,
     base_lch,
-    colourfulness,
     ladder,
     with_base,
 )
 
-COOL_HUE, WARM_HUE = 264.0, 105.0  # OKLCh; studio rule, docs/ramps.md: full blue and near yellow
-# Opposite a pole both ways are as long. There the turn fades out and in again over so many degrees
-# a side; and that place gives way to a family that lies by it, so that one family turns one way.
-_ZONE_DEG, _GIVES_DEG, _FAMILY_DEG = 14.0, 25.0, 60.0
+
+def _many(asks: Sequence[Ask]) -> list[Floats]:
+    return along(asks, Way(np.array([per_nine(ask) for ask in asks])))
 
 
-def _steps(ask: Ask) -> Floats:
-    value, chroma, hue = base_lch(ask)
-    step = np.arange(-ask.darker, ask.lighter + 1)
-    degrees = np.abs(step) * ask.degrees * colourfulness(ask)
-    turn = np.where(
-        step < 0,
-        _turn(hue, COOL_HUE, degrees, ask.family_hue),
-        _turn(hue, WARM_HUE, degrees, ask.family_hue),
-    )
-    return with_base(encode(fit(ladder(value, ask), chroma, hue + turn)), ask)
+def per_nine(ask: Ask) -> float:
+    """The degrees a step, for steps of CIEDE2000 9."""
+    return ask.degrees * 9.0 / max(ask.spacing, 1e-6)
 
 
-def _turn(hue: float, pole: float, degrees: Floats, family: float | None) -> Floats:
-    """How far steps turn toward a pole, OKLCh degrees."""
-    parting = pole + 180.0  # where the way round changes
-    if family is not None:
-        beside = float(hue_distance(parting, family))
-        near = max(0.0, 1 - abs(beside) / _FAMILY_DEG)
-        parting -= _GIVES_DEG * near * (1 if beside >= 0 else -1)
-    off = float(hue_distance(parting, hue))
-    way = float(hue_distance(hue, pole))
-    if abs(off) <= 90 and way * off < 0:  # by the parting, which may lie beside the exact opposite
-        way -= 360.0 * np.sign(way)
-    share = min(abs(off) / _ZONE_DEG, 1.0)
-    return np.asarray(np.sign(way) * np.minimum(abs(way), degrees) * share)
+def along(asks: Sequence[Ask], way: Way) -> list[Floats]:
+    """The steps of many bases along one kind of way; each evenly apart, or at the values of
+    straight steps where it shall be the same in grey."""
+    bases = np.array([ask.base for ask in asks])
+    most = max(ask.darker for ask in asks), max(ask.lighter for ask in asks)
+    dark, light = ways(bases, way, most)
+    return [
+        _same_in_grey(ask, way._replace(degrees=way.degrees[i : i + 1]))
+        if ask.same_in_grey
+        else evenly(ask, dark, light, i)
+        for i, ask in enumerate(asks)
+    ]
+
+
+def _same_in_grey(ask: Ask, way: Way) -> Floats:
+    own = base_lch(ask)[0]
+    values, linear = ladder(own, ask), decode(ask.base)[None]
+    below, above = values[: ask.darker], values[ask.darker :]
+    steps = np.abs(np.arange(-ask.darker, ask.lighter + 1)) * ask.spacing
+    far = steps[None, : ask.darker], steps[None, ask.darker :]
+    dark = at_values(linear, below[None], way, True, far[0])[0]
+    light = at_values(linear, above[None], way, False, far[1])[0]
+    return with_base(encode(np.concatenate([dark, light])), ask)
 
 
 RECIPE = RecipeSpec(
-    "cool-warm", "cool-warm", "darker turns to blue, lighter to yellow", True, _steps
+    "cool-warm",
+    "cool-warm",
+    "darker turns to blue, lighter to yellow, in even steps",
+    True,
+    lambda ask: _many([ask])[0],
+    many=_many,
 )

@@ -1,12 +1,13 @@
 """What a recipe is made of."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 import numpy as np
 
 from umber_compass.colour.spaces import GREY_CHROMA, Floats, decode, oklab, polar, value
 from umber_compass.picture.light import Lights
+from umber_compass.plan.terms import Spacing
 
 
 class Ask(NamedTuple):
@@ -16,10 +17,12 @@ class Ask(NamedTuple):
     darker: int
     lighter: int
     degrees: float  # a step
-    spacing: float  # L* a step
+    spacing: float  # L* a step; CIEDE2000 where steps look evenly far apart
     points: float  # of saturation and brightness a step
     lights: Lights | None = None  # the plan's; None where there is no plan
-    family_hue: float | None = None  # OKLCh, of the hue that leads the base's family
+    tint: Floats | None = None  # encoded, (3,): what it leans to, is tinted with, or goes to
+    spread: Spacing = "even"  # closer in shade, or in light
+    same_in_grey: bool = False  # at the values of straight steps
 
 
 class RecipeSpec(NamedTuple):
@@ -31,6 +34,8 @@ class RecipeSpec(NamedTuple):
     turns: bool  # whether degrees mean something to it
     steps: Callable[[Ask], Floats]
     uses_light: bool = False  # whether the plan's light means something to it
+    tints: bool = False  # whether a second colour means something to it
+    many: Callable[[Sequence[Ask]], list[Floats]] | None = None  # the same, quicker for many
 
 
 def base_lch(ask: Ask) -> tuple[float, float, float]:
