@@ -1,6 +1,6 @@
 """What a view is made of."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -17,6 +17,7 @@ class About(NamedTuple):
     dark: float = 20.0  # L*, under which a dark is extreme
     light: float = 80.0  # L*, over which a light is extreme
     pull: npt.NDArray[np.floating] | None = None  # by label, how much each draws the eye
+    ramps: Mapping[int, npt.NDArray[np.uint8]] | None = None  # by label, the steps' levels (n, 3)
     small: float = 0.3  # of its width, at which the piece is seen from its usual place
     blur: float = 0.0025  # of its width, which an eye no longer parts from there
 
@@ -28,6 +29,9 @@ MOVING = (
     "small",
     "squint",
     "far",
+    "phone",
+    "tube",
+    "e-reader",
 )  # views in which px stand elsewhere, or are mixed
 
 
@@ -39,3 +43,4 @@ class ViewSpec(NamedTuple):
     says: str
     see: Callable[[Picture, About], Picture]
     needs_pull: bool = False  # it shows nothing until it is told what draws the eye
+    needs_ramps: bool = False  # it shows the plain picture until it is told the ramps
