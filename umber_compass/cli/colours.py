@@ -28,6 +28,7 @@ from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.steps.harmony.schemes import SCHEMES
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES
+from umber_compass.words import Refusal, words
 
 
 def colour(args: Namespace) -> dict[str, Any]:
@@ -108,7 +109,17 @@ def ramp(args: Namespace) -> dict[str, Any]:
     numbers = {r.key: r.number for r in PRACTICE.rules}
     if args.spacing is not None:
         numbers["ramp.spacing"] = args.spacing
-    asked = Ramp(recipe=args.recipe, darker=args.darker, lighter=args.lighter, degrees=args.degrees)
+    tint = args.to if args.to is not None else args.tint
+    if tint is not None and not RECIPES[args.recipe].tints:
+        known = ", ".join(r.name for r in RECIPES.values() if r.tints)
+        raise Refusal(args.recipe, words("takes no second colour; these do: {known}", known=known))
+    asked = Ramp(
+        recipe=args.recipe,
+        darker=args.darker,
+        lighter=args.lighter,
+        degrees=args.degrees,
+        tint=None if tint is None else to_hex(parse_hex(tint)),
+    )
     made = make_steps(to_hex(parse_hex(args.hex)), asked, numbers)
     said = {"left_out": made.left_out, "text": str(made.says)} if made.says is not None else {}
     return {

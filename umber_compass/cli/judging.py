@@ -5,11 +5,13 @@ from pathlib import Path
 from typing import Any
 
 from umber_compass import document
+from umber_compass.colour.packed import unpack
 from umber_compass.formats import picture
 from umber_compass.plan.practices import numbers_of
 from umber_compass.steps.focus.attention import focus_regions
 from umber_compass.steps.focus.pull import PARTS
 from umber_compass.steps.focus.reading import read_picture
+from umber_compass.steps.light.rig_of_picture import hex_at, read_rig
 from umber_compass.steps.mending.balance import balance as balanced
 from umber_compass.steps.mending.balance import conflict_of
 from umber_compass.steps.mending.programme import Constraint
@@ -78,6 +80,25 @@ def _focus_ids(derived: Derived) -> tuple[str, ...]:
     seen = derived.attention
     inside = seen.focus if seen is not None else ()
     return named or tuple(r.id for r in derived.regions if r.label in inside)
+
+
+def rig(args: Namespace) -> dict[str, Any]:
+    """The key and the ambient light of any picture, from places in the light and in shade."""
+    levels = unpack(picture.read(Path(args.picture)).packed)
+    lit, shaded = ([hex_at(levels, *place) for place in side] for side in (args.lit, args.shaded))
+    found = read_rig(lit, shaded, args.grey)
+    return {
+        "key": {"colour": found.key, "strength": round(found.key_strength, 1)},
+        "ambient": {"colour": found.ambient, "strength": found.ambient_strength},
+        "pairs": [{"lit": a, "shaded": b} for a, b in zip(lit, shaded, strict=True)],
+        "assumes": str(found.assumes),
+        "set": [
+            f"lamp.key.colour={found.key}",
+            f"lamp.key.strength={found.key_strength:.1f}",
+            f"ambient.colour={found.ambient}",
+            f"ambient.strength={found.ambient_strength:g}",
+        ],
+    }
 
 
 def read(args: Namespace) -> dict[str, Any]:

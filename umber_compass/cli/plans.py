@@ -28,7 +28,7 @@ from umber_compass.steps.keys import THING, edit_from, keys_in_general, keys_of
 from umber_compass.steps.keys.key import Setting
 from umber_compass.steps.light.telling_things import as_told
 from umber_compass.steps.light_views import LAMP_VIEWS, LIGHT_VIEWS
-from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.pipeline import Derived, Pipeline
 from umber_compass.views import VIEWS
 from umber_compass.views.view import MOVING
 from umber_compass.words import Refusal, words
@@ -179,6 +179,8 @@ def render(args: Namespace) -> dict[str, Any]:
     alpha = picture.alpha_of(opened.pixels.sketches[sketch.hash], sketch.file_name)
     if args.view in VIEWS:
         derived = Pipeline(opened.pixels.drawings).derive(opened.plan).think()
+        if VIEWS[args.view].needs_ramps:
+            derived.take(Derived.ramps, derived.worked(Derived.ramps))
         told = document.about(derived, shown.shape, opened.pixels.labels(sketch))
         see = VIEWS[args.view].see
         shown = pack(see(np.ascontiguousarray(unpack(shown)), told))

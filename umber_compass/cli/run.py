@@ -102,7 +102,9 @@ def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     steps.add_argument("--darker", type=_number(0, 9, whole=True), default=3)
     steps.add_argument("--lighter", type=_number(0, 9, whole=True), default=3)
     steps.add_argument("--degrees", type=_number(0, 60), help="a step")
-    steps.add_argument("--spacing", type=_number(0.5, 50), help="L* a step (9)")
+    steps.add_argument("--spacing", type=_number(0.5, 50), help="a step (9): L*, or CIEDE2000")
+    steps.add_argument("--tint", metavar="HEX", help="what shades lean to, or are tinted with")
+    steps.add_argument("--to", metavar="HEX", help="the colour that in-between steps go to")
 
 
 def _add_sketches(commands: Any) -> None:
@@ -151,6 +153,12 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     any_picture = _command(commands, "read", "what any picture shows", judging.read)
     any_picture.add_argument("picture")
     any_picture.add_argument("--wheel", choices=choices["wheel"], default="painter")
+    lights = _command(commands, "rig", "the lights of any picture", judging.rig)
+    lights.add_argument("picture")
+    for side, text in (("lit", "in the light"), ("shaded", "of the same material in shade")):
+        lights.add_argument(f"--{side}", type=_place, metavar="X,Y", action="append", default=[],
+                            help=f"a place {text}, px; once for each pair")  # fmt: skip
+    lights.add_argument("--grey", action="store_true", help="the first pair is white or grey")
     decide = _command(commands, "set", "change decisions by name", plans.decide)
     decide.add_argument("plan", nargs="?")
     decide.add_argument("change", nargs="*", metavar="KEY=VALUE")

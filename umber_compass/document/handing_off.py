@@ -6,8 +6,9 @@ from typing import IO
 
 from umber_compass.colour.packed import Packed
 from umber_compass.document.full_flat import flat_in_strips
+from umber_compass.document.handed_off import is_known, remember
 from umber_compass.document.pixels import Pixels, as_drawn
-from umber_compass.formats import atomic, gpl, picture
+from umber_compass.formats import atomic, picture
 from umber_compass.formats.atomic import Fill
 from umber_compass.picture.drawing import draw
 from umber_compass.plan.light_edits import light_off, light_on, rig_of
@@ -35,20 +36,13 @@ def full_picture(
     its light. `known` is a pipeline of the plan's drawing, whose forms serve again where the sketch
     is no larger than that."""
     tick = rising(tick)
-    labels = pixels.labels(plan.sketch)
-    drawing = pixels.drawing(plan.sketch)
-    is_whole = drawing.labels.shape == labels.shape
-    drawn = None if is_whole else as_drawn(pixels.picture(plan.sketch), plan.sketch)
     if view == "flat" or (not view and not rig_of(plan).on):  # no forms are built for it
-        derived = Pipeline({plan.sketch.labels: drawing}).derive(light_off(plan))
-        if drawn is None:
-            return picture_of(derived)
-        return flat_in_strips(derived, drawn, labels, tick)
-    if drawn is not None:
-        drawing, known = draw(drawn, labels, plan.sketch.shaded), None
-    drawings = {plan.sketch.labels: drawing}
-    building = known or Pipeline(drawings, tick=lambda share: tick(share / 2))
-    derived = building.derive(light_on(plan) if view else plan)
+        return _full_flat(plan, pixels, tick)
+
+    def building(share: float) -> None:
+        tick(share / 2)
+
+    derived = full_derived(light_on(plan) if view else plan, pixels, building, known)
 
     def shading(share: float) -> None:
         tick(0.5 + share / 2)
@@ -56,6 +50,27 @@ def full_picture(
     if light_view(view) is not None:
         return exactly_in_part(derived, view, shading)
     return exact_picture(derived, shading)
+
+
+def _full_flat(plan: Plan, pixels: Pixels, tick: Tick) -> Packed:
+    labels, drawing = pixels.labels(plan.sketch), pixels.drawing(plan.sketch)
+    derived = Pipeline({plan.sketch.labels: drawing}).derive(light_off(plan))
+    if drawing.labels.shape == labels.shape:
+        return picture_of(derived)
+    drawn = as_drawn(pixels.picture(plan.sketch), plan.sketch)
+    return flat_in_strips(derived, drawn, labels, tick)
+
+
+def full_derived(
+    plan: Plan, pixels: Pixels, tick: Tick = idle, known: Pipeline | None = None
+) -> Derived:
+    """What follows from a plan at the sketch's own size, with all that its light needs."""
+    labels, drawing = pixels.labels(plan.sketch), pixels.drawing(plan.sketch)
+    if drawing.labels.shape != labels.shape:
+        drawn = as_drawn(pixels.picture(plan.sketch), plan.sketch)
+        drawing, known = draw(drawn, labels, plan.sketch.shaded), None
+    building = known or Pipeline({plan.sketch.labels: drawing}, tick=tick)
+    return building.derive(plan)
 
 
 def handoff_paths(plan: Plan, folder: Path, kinds: Sequence[str]) -> dict[str, Path]:
@@ -94,6 +109,7 @@ def hand_off(
             words("already exists and was not written by this program; move it away"),
         )
     _write(plan, pixels, paths, tick)
+    remember(paths.values())
     return list(paths.values())
 
 
@@ -105,11 +121,19 @@ def _write(plan: Plan, pixels: Pixels, paths: Mapping[str, Path], tick: Tick) ->
     sketch = pixels.sketches[plan.sketch.hash]
 
     def fill(kind: str) -> Fill:
+        mark = f"Written by {OURS}"
+
         def into(stream: IO[bytes]) -> None:
-            if kind in ("gpl", "chart"):
+            if kind == "ora":
+                from umber_compass.document.starter import fill_starter  # needed here alone
+
+                fill_starter(full_derived(plan, pixels, tick, known), stream, mark, tick)
+            elif kind not in palette.PICTURES:
                 # Steps need no forms, so none are built for them.
-                shown = light_off(plan) if kind == "gpl" else plan
-                stream.write(_palette(known.derive(shown), kind).encode())
+                shown = plan if kind == "chart" else light_off(plan)
+                from umber_compass.document.palette_files import fill_palette  # needed here alone
+
+                fill_palette(known.derive(shown), kind, stream, OURS)
             else:
                 full = full_picture(plan, pixels, kind, tick, known)
                 alpha = picture.alpha_of(sketch, plan.sketch.file_name)
@@ -120,17 +144,6 @@ def _write(plan: Plan, pixels: Pixels, paths: Mapping[str, Path], tick: Tick) ->
     atomic.write_all({path: fill(kind) for kind, path in paths.items()})
 
 
-def _palette(derived: Derived, kind: str) -> str:
-    """The palette of every region's steps, or of its colours in the light."""
-    about = [f"Written by {OURS}", *palette.comments(derived, kind)]
-    if kind == "gpl":
-        return gpl.text(
-            derived.plan.title, map(gpl.Row._make, palette.palette_rows(derived)), about
-        )
-    rows = map(gpl.Row._make, palette.chart_rows(derived))
-    return gpl.text(f"{derived.plan.title}, lit", rows, about)
-
-
 def is_ours(path: Path) -> bool:
     """Whether a file bears the mark our hand-off leaves in it, so that it may be replaced."""
-    return OURS.encode() in atomic.beginning(path, _MARK_WITHIN)
+    return OURS.encode() in atomic.beginning(path, _MARK_WITHIN) or is_known(path)

@@ -6,7 +6,7 @@ import datetime
 import re
 from collections.abc import Iterable
 from pathlib import Path
-from typing import IO, NamedTuple
+from typing import NamedTuple
 
 from platformdirs import user_data_dir
 
@@ -45,7 +45,9 @@ class Library:
     """Palettes by title; what cannot be read is left out and said."""
 
     def __init__(self, folder: Path | None = None) -> None:
-        self.folder = folder or Path(user_data_dir("umber-compass")) / "palettes"
+        data = Path(user_data_dir("umber-compass"))
+        self.folder = folder or data / "palettes"
+        self.rigs = (folder or data) / "rigs"  # where own rigs lie (rig_library.py)
         self.faults: list[str] = []  # one line for each file that could not be read
 
     def entries(self, search: str = "") -> list[Entry]:
@@ -108,11 +110,7 @@ class Library:
         for palette in brought:
             self.add(palette)
         state = f"{since.isoformat()} {came + len(brought)}\n"
-
-        def fill(stream: IO[bytes]) -> None:
-            stream.write(state.encode())
-
-        atomic.write(self.folder / _SINCE, fill)
+        atomic.write_data(self.folder / _SINCE, state.encode())
         return brought
 
     def _post_state(self, today: datetime.date) -> tuple[datetime.date, int]:

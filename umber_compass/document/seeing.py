@@ -4,6 +4,7 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image
 
+from umber_compass.colour.measured import levels_of
 from umber_compass.colour.packed import Packed
 from umber_compass.plan.uses import blur_share, seen_as, seen_share
 from umber_compass.steps.pipeline import Derived
@@ -33,9 +34,23 @@ def about(
         rules["extremes.dark"],
         rules["extremes.light"],
         pull,
+        _steps(derived),
         seen_share(width_cm, distance_cm),
         blur_share(width_cm, distance_cm),
     )
+
+
+def _steps(derived: Derived) -> dict[int, npt.NDArray[np.uint8]] | None:
+    """The steps of every region's ramp, by label, both ends of a gradient; None until they are
+    known."""
+    ramps = derived.ramps
+    if ramps is None:
+        return None
+    return {
+        r.label: np.array([levels_of(s.hex) for ramp in ramps[r.id] for s in ramp.steps], np.uint8)
+        for r in derived.regions
+        if r.id in ramps
+    }
 
 
 SMALL_PX = 360
