@@ -61,6 +61,10 @@ class Grids:
     def _is_for(self, derived: Derived, grid: Grid) -> bool:
         return grid in self._made and self._made[grid].of is painted_through(derived)
 
+    def seen(self, derived: Derived, grid: Grid) -> SeenForms | None:
+        """What a grid shows of a plan's picture; None where it is not ready for it."""
+        return self._made[grid].seen if self._is_for(derived, grid) else None
+
     def paint(self, derived: Derived, grid: Grid) -> Bitmap | None:
         """A plan's picture on a grid; None where the grid is not ready for it."""
         if not self._is_for(derived, grid):

@@ -8,6 +8,7 @@ from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed
 from umber_compass.document import Kept, built_buffers
+from umber_compass.picture.seen import Grid
 from umber_compass.plan.model import Plan
 from umber_compass.steps.light_views import in_part
 from umber_compass.steps.pictures import exact_picture, picture
@@ -181,9 +182,12 @@ class LivePicture(QObject):
 
         self._worker.ask("stages", work, answer)
 
-    def in_part(self, view: str) -> Bitmap | None:
-        """The picture in a part of its light."""
-        return None if self.derived is None else Bitmap(in_part(self.derived, view))
+    def in_part(self, view: str, grid: Grid | None = None) -> Bitmap | None:
+        """The picture in a part of its light; on a grid, where that is ready, or whole."""
+        if self.derived is None:
+            return None
+        seen = None if grid is None else self.grids.seen(self.derived, grid)
+        return Bitmap(in_part(self.derived, view, seen))
 
     def picture_of(self, plan: Plan) -> Bitmap:
         """The picture another plan of this document would give."""

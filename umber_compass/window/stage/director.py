@@ -10,7 +10,7 @@ from umber_compass.colour.packed import pack, unpack
 from umber_compass.document import about
 from umber_compass.picture.seen import whole
 from umber_compass.steps.checks import Fix
-from umber_compass.steps.light_views import LIGHT_VIEWS
+from umber_compass.steps.light_views import LIGHT_VIEWS, light_view
 from umber_compass.steps.sketch.flats.palette import SPRITE_PX
 from umber_compass.views import PLAIN, VIEWS
 from umber_compass.views.view import Picture
@@ -61,7 +61,9 @@ class Director(QObject):
         if self.desk.session.walled and not self.stage.alone:
             return
         held = self.desk.session.held
-        if self.desk.session.dragging and not held and self._show_quickly():
+        # A moment of the plan is as it was; all else is shown quickly while something is dragged.
+        live = not held or light_view(held) is not None
+        if self.desk.session.dragging and live and self._show_quickly(held):
             return
         self.preparing.start()
         bitmap = self._held(held) if held else self.desk.live.bitmap
@@ -69,21 +71,24 @@ class Director(QObject):
             return
         self._shown = bitmap
         height, width = bitmap.packed.shape
-        image = bitmap.image if held in LIGHT_VIEWS else self._in_view(bitmap)
+        image = bitmap.image if light_view(held) is not None else self._in_view(bitmap)
         self.stage.show_image(image, (width, height), self.desk.session.dragging)
 
-    def _show_quickly(self) -> bool:
+    def _show_quickly(self, held: str) -> bool:
         """The picture of what is dragged on the stage's own px, where that can be had."""
-        view, derived = self.desk.session.view, self.desk.derived
-        grid = self.stage.grid(bool(view))
-        if derived is None or grid is None or view in LIGHT_VIEWS:
+        view, derived = held or self.desk.session.view, self.desk.derived
+        grid = self.stage.grid(bool(self.desk.session.view))
+        if derived is None or grid is None:
             return False
         if derived.drawing.labels.size <= SPRITE_PX:
             return False  # so few px are quick as they are, and keep their check
-        bitmap = self.desk.live.grids.paint(derived, grid)
-        if bitmap is None:
+        if light_view(view) is not None:
+            bitmap = self.desk.live.in_part(view, grid)
+        else:
+            bitmap = self.desk.live.grids.paint(derived, grid)
+        if bitmap is None or bitmap.packed.shape != (grid.rows, grid.columns):
             return False
-        if view:
+        if view in VIEWS:
             levels = unpack(bitmap.packed)
             self._seen = Bitmap(pack(VIEWS[view].see(levels, about(derived, levels.shape))))
             height, width = derived.drawing.labels.shape
@@ -94,7 +99,7 @@ class Director(QObject):
         return True
 
     def _held(self, held: str) -> Bitmap | None:
-        if held in LIGHT_VIEWS:
+        if light_view(held) is not None:
             return self.desk.live.in_part(held)
         return moment(self.desk, held)
 
@@ -110,6 +115,8 @@ class Director(QObject):
         if view in LIGHT_VIEWS:
             self._seen = self.desk.live.in_part(view) or bitmap
         else:
+            if VIEWS[view].needs_ramps:
+                self.desk.live.work_out(("ramps",))
             levels = _half(np.ascontiguousarray(unpack(bitmap.packed)))
             told = PLAIN if derived is None else about(derived, levels.shape)
             self._seen = Bitmap(pack(VIEWS[view].see(levels, told)))

@@ -44,6 +44,7 @@ class Stage(Holding, DrawnOn):
     pointed = Signal(float, float)  # picture px; -1, -1 when the pointer leaves
     twice = Signal(float, float)
     lamp_moved = Signal(str, object)  # name, unit direction
+    spot_moved = Signal(str, object)  # name, shares of width and height, or radius
     axis_moved = Signal(object)  # AxisMark, when its end is let go
     began = Signal()
     ended = Signal()
@@ -67,7 +68,7 @@ class Stage(Holding, DrawnOn):
         self._outline = Outline()
         self.focus_marks = FocusMarks()
         self.lamps: list[LampMark] = []
-        self._held_lamp = ""
+        self._held_lamp: lamp_marks.Held | None = None
         self.axis = AxisHandles()
         self.things = ThingHandles()
 
@@ -90,9 +91,9 @@ class Stage(Holding, DrawnOn):
         if lamps == self.lamps:
             return
         self.lamps = lamps
-        where = ", ".join(f"{m.name} {in_words(m.direction)}" for m in lamps)
+        where = ", ".join(f"{m.name} {in_words(m.direction, m.pool)}" for m in lamps)
         self.setAccessibleDescription(where)
-        if not self._held_lamp:
+        if self._held_lamp is None:
             self._make_room()
         self.update()
 
@@ -151,7 +152,7 @@ class Stage(Holding, DrawnOn):
             return
         lamp = lamp_marks.hit(self.lamps, event.position(), self.frame())
         if lamp is not None:
-            self._held_lamp = lamp.name
+            self._held_lamp = lamp
             self.began.emit()
         elif self.axis.press(event.position(), self.frame()):
             return
@@ -168,9 +169,8 @@ class Stage(Holding, DrawnOn):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._panning.is_on:
             self.pan(self._panning.move(event))
-        elif self._held_lamp:
-            direction = lamp_marks.direction_from(event.position(), self.frame())
-            self.lamp_moved.emit(self._held_lamp, direction)
+        elif self._held_lamp is not None:
+            _move_lamp(self, self._held_lamp, event.position())
         elif self.axis.held is not None:
             self.axis.move(event.position(), self.frame())
             self.update()
@@ -205,8 +205,8 @@ class Stage(Holding, DrawnOn):
         if self.things.held is not None:
             self.things.held = None
             self.ended.emit()
-        if self._held_lamp:
-            self._held_lamp = ""
+        if self._held_lamp is not None:
+            self._held_lamp = None
             self._make_room()
             self.update()
             self.ended.emit()
@@ -240,6 +240,15 @@ def _gaps(stage: Stage) -> tuple[NeckMark, ...]:
     if not stage.gaps_shown:
         return ()
     return stage.necks if stage.looked_gaps is None else stage.looked_gaps
+
+
+def _move_lamp(stage: Stage, held: lamp_marks.Held, place: QPointF) -> None:
+    """Say where a lamp that is held goes."""
+    frame, name = stage.frame(), held.mark.name
+    if held.mark.pool is None:
+        stage.lamp_moved.emit(name, lamp_marks.direction_from(place, frame))
+    else:
+        stage.spot_moved.emit(name, held.moved(place, frame))
 
 
 def _press_thing(stage: Stage, at: QPointF) -> bool:

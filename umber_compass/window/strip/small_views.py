@@ -9,6 +9,7 @@ from umber_compass.document import about, built_buffers
 from umber_compass.picture.seen import whole
 from umber_compass.plan.light_edits import light_on
 from umber_compass.steps.light_views import in_part
+from umber_compass.steps.pictures import SeenForms
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
 from umber_compass.views.view import Picture
@@ -17,7 +18,7 @@ from umber_compass.window.desk.grids import QUICK_PX
 from umber_compass.window.desk.live_picture import LivePicture
 from umber_compass.window.desk.worker import error_line
 from umber_compass.window.strip.view_strip import ViewStrip
-from umber_compass.window.strip.views import OF_LIGHT, OF_PULL
+from umber_compass.window.strip.views import OF_LIGHT, OF_PULL, OF_RAMPS
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.check_pattern import CheckPattern
 from umber_compass.window.widgets.timers import single_shot
@@ -67,10 +68,10 @@ class SmallViews(QObject):
             return
         derived, live = self.desk.derived, self.desk.live
         quick, names = self.desk.session.dragging, self.strip.views()
-        bitmap = None
+        bitmap, seen = None, None
         if quick and derived is not None:
             grid = whole(derived.drawing.labels.shape, QUICK_PX)
-            bitmap = live.grids.paint(derived, grid)
+            bitmap, seen = live.grids.paint(derived, grid), live.grids.seen(derived, grid)
         bitmap = bitmap or live.bitmap
         if bitmap is None or derived is None or not self._open:
             return
@@ -88,7 +89,10 @@ class SmallViews(QObject):
             lit = _if_lit(live, derived, tick) if promised and not quick else derived
             if not quick and any(n in OF_PULL for n in names):
                 lit = lit.of(lit.plan).think(tick)
-            return [_seen(n, small, lit, quick) for n in names]
+            if any(n in OF_RAMPS for n in names) and not quick:
+                lit = lit.of(lit.plan)
+                lit.take(Derived.ramps, lit.worked(Derived.ramps, tick))
+            return [_seen(n, small, lit, quick, seen) for n in names]
 
         says = self.tr("Trying the light") if promised and not quick else ""
         if not quick and not self._slow.isActive():
@@ -136,15 +140,21 @@ class SmallViews(QObject):
         self.ask_soon()  # behind the wall none was worked out
 
 
-def _seen(name: str, small: Picture, derived: Derived, quick: bool) -> Packed | None:
-    """A small picture in one view; None for a part of a light that is off."""
+def _seen(
+    name: str, small: Picture, derived: Derived, quick: bool, on: SeenForms | None = None
+) -> Packed | None:
+    """A small picture in one view; None for a part of a light that is off. `on` is what a grid of
+    small px shows of it, while something is dragged."""
     if name in OF_PULL and derived.attention is None:
         return None
     if name in VIEWS:
         return pack(VIEWS[name].see(small, about(derived, small.shape)))
     if derived.lit is None and name in OF_LIGHT:
         return None
-    return pack((_thinned if quick else _small)(in_part(derived, name)))
+    found = in_part(derived, name, on)
+    if on is not None and found.shape == on.gather.shape:
+        return found
+    return pack((_thinned if quick else _small)(found))
 
 
 def _if_lit(live: LivePicture, derived: Derived, tick: Tick) -> Derived:

@@ -18,6 +18,7 @@ EVERY_VIEW = {
     **{n: View(v.title, v.says) for n, v in VIEWS.items()},
     **{n: View(v.title, v.says) for n, v in LIGHT_VIEWS.items()},
 }
+OF_RAMPS = tuple(v.name for v in VIEWS.values() if v.needs_ramps)
 OF_PULL = tuple(v.name for v in VIEWS.values() if v.needs_pull)  # until it is known, nothing
 OF_LIGHT = tuple(n for n, v in LIGHT_VIEWS.items() if v.part is not None)  # which need the light
 USUAL = ("grey", "squint", "mirrored", "small")

@@ -6,13 +6,15 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QPushButton,
     QScrollArea,
+    QWidget,
 )
 
-from umber_compass.steps.handoff.palette import KINDS, SAYS, palette_rows, stem
+from umber_compass.steps.handoff.palette import KINDS, MORE, SAYS, palette_rows, stem
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
+from umber_compass.window.widgets.flow import Flow
 from umber_compass.window.widgets.rows import in_row
 
 
@@ -28,13 +30,21 @@ class HandoffBench(Bench):
         self.kinds: dict[str, QCheckBox] = {}
         for kind in KINDS:
             box = QCheckBox()
-            box.setChecked(True)
+            box.setChecked(kind not in MORE)
             box.toggled.connect(self._allow)
             self.kinds[kind] = box
+            if kind in MORE:
+                box.setToolTip(self.tr(SAYS[kind]))
+                continue
             self.column.addWidget(box)
             says = quiet(SAYS[kind])
             says.setContentsMargins(24, 0, 0, 4)
             self.column.addWidget(says)
+        self.column.addWidget(quiet(self.tr("The palette in other formats as well")))
+        more = QWidget()
+        more.setLayout(Flow([self.kinds[kind] for kind in MORE], gap=12))
+        self.column.addWidget(more)
+        self.column.addSpacing(6)
         self.folder = QLineEdit()
         self.folder.setAccessibleName(self.tr("Folder"))
         self.folder.textChanged.connect(self._allow)
@@ -60,7 +70,9 @@ class HandoffBench(Bench):
     def show_derived(self, derived: Derived, selected: str) -> None:
         name = stem(derived.plan.title)
         for kind, box in self.kinds.items():
-            box.setText(KINDS[kind].format(stem=name))
+            full = KINDS[kind].format(stem=name)
+            box.setText(full.removeprefix(name).lstrip("-") if kind in MORE else full)
+            box.setAccessibleName(full)
         if derived.ramps is not None:
             rows = palette_rows(derived)
             self.sheet.show_rows(rows)

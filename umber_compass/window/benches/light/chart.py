@@ -13,6 +13,7 @@ from umber_compass.window.widgets.under import Under
 from umber_compass.window.widgets.whole_px import paint_coming
 
 ROW, _HEAD, _NAME, _REST = 30, 22, 104, 60  # px
+_CORNER = 8.0  # px of the mark of what was corrected by hand
 _TURN_PX = 50  # of width, from which a swatch has room for how far its hue turns
 
 
@@ -21,6 +22,7 @@ class Chart(Instrument):
 
     chosen = Signal(str)
     copied = Signal(str)
+    moved = Signal()  # another swatch is chosen
 
     drags = False
 
@@ -28,7 +30,7 @@ class Chart(Instrument):
         super().__init__(self.tr("Paint chart"), grows=(True, False))
         self.rows: list[Row] = []
         self._selected = ""
-        self._cell = (0, 0)
+        self.cell = (0, 0)
         self.places: tuple[Place, ...] = PLACES
         self._seen = QRect()  # the part that is painted
         self.setFixedHeight(_HEAD + 2 * ROW)
@@ -39,8 +41,8 @@ class Chart(Instrument):
         found = places_in(lights, casts)
         held = {name for row in rows for name in row.places}
         self.places = tuple(p for p in found if p.name in held or not rows)
-        row, column = self._cell
-        self._cell = min(row, max(len(rows) - 1, 0)), min(column, len(self.places))
+        row, column = self.cell
+        self.cell = min(row, max(len(rows) - 1, 0)), min(column, len(self.places))
         self.setFixedHeight(_HEAD + len(rows) * ROW + 4)
         self.update()
 
@@ -115,7 +117,13 @@ class Chart(Instrument):
             painter.setFont(font(11))
             right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
             painter.drawText(inside, right, signed(turn) + "°")
-        if self.hasFocus() and (i, column) == self._cell:
+        if column and self.places[column - 1].name in row.by_hand:
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor("white") if dark else QColor("#141414"))
+            corner = box.topRight()
+            left, below = corner - QPointF(_CORNER, 0), corner + QPointF(0, _CORNER)
+            painter.drawPolygon([corner, left, below])
+        if self.hasFocus() and (i, column) == self.cell:
             for pen, away in ((QPen(THEME.colour("ink"), 2), 1.0), (QPen(QColor("white"), 1), 2.5)):
                 painter.setPen(pen)
                 painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -141,23 +149,25 @@ class Chart(Instrument):
     def pressed(self, hand: Hand) -> None:
         cell, row = self._at(hand.place), int((hand.place.y() - _HEAD) // ROW)
         if cell is not None:
-            self._cell = cell
+            self.cell = cell
             self.taken()
+            self.moved.emit()
         elif 0 <= row < len(self.rows):
             self.chosen.emit(self.rows[row].region)
 
     def stepped(self, right: int, up: int, hand: Hand) -> bool:
         if not self.rows:
             return False
-        row = min(max(self._cell[0] - up, 0), len(self.rows) - 1)
-        self._cell = row, min(max(self._cell[1] + right, 0), len(self.places))
+        row = min(max(self.cell[0] - up, 0), len(self.rows) - 1)
+        self.cell = row, min(max(self.cell[1] + right, 0), len(self.places))
+        self.moved.emit()
         self.update()
         return True
 
     def taken(self) -> bool:
         if self.rows:
-            self.chosen.emit(self.rows[self._cell[0]].region)
-            colour = self.colour(*self._cell)
+            self.chosen.emit(self.rows[self.cell[0]].region)
+            colour = self.colour(*self.cell)
             if colour is not None:
                 self.copied.emit(colour.hex)
         return bool(self.rows)
@@ -172,3 +182,11 @@ class Chart(Instrument):
         where = self.places[cell[1] - 1].title if cell[1] else self.tr("local")
         line = self.tr("{name}, {where}: {hex}, value {value:.0f} L*; a click copies it")
         return line.format(name=row.name, where=where, hex=colour.hex, value=colour.value)
+
+
+def chosen_cell(chart: Chart) -> tuple[Row | None, Place | None]:
+    """The material and the place of the chosen swatch; no place for a local colour."""
+    row, column = chart.cell
+    if row >= len(chart.rows):
+        return None, None
+    return chart.rows[row], chart.places[column - 1] if column else None

@@ -8,7 +8,7 @@ from umber_compass.plan.scene_edits import set_ground, set_horizon
 from umber_compass.plan.terms import Ground
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
-from umber_compass.window.benches.light.choice_row import ChoiceRow
+from umber_compass.window.bench.choice_row import ChoiceRow
 from umber_compass.window.benches.light.form_bar import FormBar
 from umber_compass.window.widgets.fields import NumberField, Of
 from umber_compass.window.widgets.rows import in_column, in_row

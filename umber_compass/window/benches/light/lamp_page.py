@@ -7,20 +7,23 @@ from typing import Any
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from umber_compass.plan.edits import Edit
+from umber_compass.plan.edits import Edit, find_region
 from umber_compass.plan.light_edits import (
     add_lamp,
+    place_spot,
     remove_lamp,
     set_lamp,
     swap_lamps,
     swap_warm_and_cool,
 )
+from umber_compass.plan.model import Region
 from umber_compass.plan.rig import Direction, Rig
 from umber_compass.plan.rigs import KINDS
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.benches.light.lamp_bar import LampBar
+from umber_compass.window.benches.light.lamp_more import LampMore
 from umber_compass.window.benches.light.lamp_rows import LampLine, LampRow
 from umber_compass.window.benches.light.volumes import Volumes
 from umber_compass.window.widgets.fields import take_typed
@@ -32,6 +35,7 @@ _SAYS = {
     "second": "a weaker lamp from elsewhere",
     "rim": "a lamp from behind that draws a bright border",
     "fill": "a weak light from where you look, into the shade",
+    "spot": "a pool of light on a part of the picture; drag it and its rim there",
 }
 _SWAPS: dict[str, tuple[str, str, Callable[[], Edit]]] = {
     "ambient": ("Swap warm and cool", "Key and ambient exchange colours", swap_warm_and_cool),
@@ -52,6 +56,7 @@ class LampPage(QWidget):
         super().__init__()
         self._rig: Rig | None = None
         self._derived: Derived | None = None
+        self._region: Region | None = None
         self._glow_hex = ""  # of the first region that glows; empty where none does
         self.lamp = ""  # whose numbers are shown; the key's to begin with
         column = QVBoxLayout(self)
@@ -61,9 +66,11 @@ class LampPage(QWidget):
         self._list.setSpacing(2)
         column.addLayout(self._list)
         self.rows: dict[str, LampRow] = {}
-        self.lamp_bar, self.volumes = LampBar(), Volumes()
+        self.lamp_bar, self.more_bar, self.volumes = LampBar(), LampMore(), Volumes()
         column.addSpacing(4)
         column.addWidget(self.lamp_bar)
+        column.addSpacing(4)
+        column.addWidget(self.more_bar)
         column.addSpacing(6)
         column.addLayout(self._build_more())
         column.addSpacing(6)
@@ -72,6 +79,8 @@ class LampPage(QWidget):
         self.lamp_bar.coloured.connect(self._set_colour)
         self.lamp_bar.stood.connect(lambda at: self.move_lamp(self.lamp, at))
         self.lamp_bar.softened.connect(self.edit_wanted)
+        self.more_bar.edit_wanted.connect(self.edit_wanted)
+        self.more_bar.coloured.connect(self._set_colour)
         self._show_rows(Rig())
 
     def _build_more(self) -> QHBoxLayout:
@@ -106,14 +115,15 @@ class LampPage(QWidget):
         glowing = [r.id for r in derived.regions if r.material == "glow"]
         self._glow_hex = derived.colours[glowing[0]].ends[0].hex if glowing else ""
         self._show_rows(rig)
-        self.lamp_bar.show_lamp(rig, self.lamp)
+        self._region = find_region(derived.plan, selected)
+        self._show_lamp(rig)
         self.volumes.show_lights(derived.lights, dragging)
         lamps = {lamp.name for lamp in rig.lamps}
         for name, button in self.more.items():
             button.setVisible(name not in lamps)
         self.remove.setVisible(self.lamp in lamps and len(lamps) > 1)
         for name, button in self.swaps.items():
-            button.setVisible(name == "ambient" or len(lamps) > 1)
+            button.setVisible(name == "ambient" or sum(x.pool is None for x in rig.lamps) > 1)
 
     def _show_rows(self, rig: Rig) -> None:
         self._rig = rig
@@ -143,7 +153,11 @@ class LampPage(QWidget):
         self.lamp = name
         if self._rig is not None:
             self._show_rows(self._rig)
-            self.lamp_bar.show_lamp(self._rig, name)
+            self._show_lamp(self._rig)
+
+    def _show_lamp(self, rig: Rig) -> None:
+        self.lamp_bar.show_lamp(rig, self.lamp)
+        self.more_bar.show_lamp(rig, self.lamp, self._region)
 
     def _change(self, what: str, name: str, value: Any) -> None:
         """A setting of what the row of this name stands for."""
@@ -168,6 +182,13 @@ class LampPage(QWidget):
         text = words("move the {lamp}: {where}", lamp=name, where=str(in_words(direction)))
         self.edit_wanted.emit(set_lamp(name, text, f"direction {name}", direction=direction))
 
+    def move_spot(self, name: str, to: tuple[float, float] | float) -> None:
+        """The light of a spot falls elsewhere, or reaches so far."""
+        if isinstance(to, tuple):
+            self.edit_wanted.emit(place_spot(name, *to))
+        else:
+            self.edit_wanted.emit(change_setting("lamp.LAMP.radius", to, name))
+
 
 def _lines(page: LampPage, rig: Rig, glow_hex: str) -> list[LampLine]:
     """The lamps by rank, then what every rig has."""
@@ -176,13 +197,13 @@ def _lines(page: LampPage, rig: Rig, glow_hex: str) -> list[LampLine]:
         LampLine(
             lamp.name,
             lamp.name[:1].upper() + lamp.name[1:],
-            str(in_words(lamp.direction)),
+            str(in_words(lamp.direction, lamp.pool)),
             lamp.hex,
             lamp.strength,
             200,
             lamp.on,
         )
-        for lamp in sorted(rig.lamps, key=lambda one: one.rank)
+        for lamp in rig.ranked
     ]
     found = [
         *lamps,

@@ -11,12 +11,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from umber_compass.document.rig_library import RigLibrary
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.lamps import in_words
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.window_parts import WindowParts
-from umber_compass.window.benches.light.chart import Chart
+from umber_compass.window.benches.light.cell_bar import CellBar
+from umber_compass.window.benches.light.chart import Chart, chosen_cell
 from umber_compass.window.benches.light.lamp_page import LampPage
 from umber_compass.window.benches.light.look_page import LookPage
 from umber_compass.window.benches.light.things_page import ThingsPage
@@ -24,7 +26,7 @@ from umber_compass.window.benches.light.volume_page import VolumePage
 from umber_compass.window.desk.session import Session
 from umber_compass.window.stage.lamp_marks import marks_of
 from umber_compass.window.stage.step_marks import Marks
-from umber_compass.window.widgets.rows import in_row
+from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.tabs import Pages
 
 LAMPS, LOOK, THINGS, VOLUMES, CHART = range(5)
@@ -58,7 +60,7 @@ class LightBench(Bench):
         self.column.addWidget(self._build_invitation())
         self.add_pages()
         self.switch.toggled.connect(self._take_switch)
-        self.forward(self.lamps, self.look, self.things)
+        self.forward(self.lamps, self.look, self.things, self.cell_bar)
         self.chart.chosen.connect(self.chosen)
         self.chart.copied.connect(self.copied)
 
@@ -85,10 +87,14 @@ class LightBench(Bench):
         return self.invitation
 
     def _build_chart(self) -> QWidget:
-        scroll = QScrollArea()
+        scroll = self.chart_scroll = QScrollArea()
         scroll.setWidgetResizable(True)
         scroll.setWidget(self.chart)
-        return scroll
+        self.cell_bar = CellBar()
+        self.chart.moved.connect(lambda: self.cell_bar.show_cell(*chosen_cell(self.chart)))
+        holder = QWidget()
+        in_column(scroll, self.cell_bar, gap=4, on=holder)
+        return holder
 
     def join(self, session: Session) -> None:
         """Know whether something is dragged: the volumes are then drawn quickly."""
@@ -118,6 +124,7 @@ class LightBench(Bench):
             self.volumes.show_lights(derived.lights, dragging)
         elif page == CHART and derived.chart is not None:
             self.chart.show_rows(derived.chart, selected, derived.lights, derived.casts)
+            self.cell_bar.show_cell(*chosen_cell(self.chart))
         if page == THINGS:
             self.things.show_derived(derived, selected)
         self.marked.emit()
@@ -139,6 +146,12 @@ def join(bench: Bench, parts: WindowParts) -> None:
     bench.join(parts.desk.session)
     bench.again.connect(parts.desk.live.light_again)
     parts.stage.lamp_moved.connect(bench.lamps.move_lamp)
+    parts.stage.spot_moved.connect(bench.lamps.move_spot)
+    bench.look.rigs.use(RigLibrary(parts.library.rigs))
+    bench.look.rigs.told.connect(lambda line: parts.desk.told.emit(line, True))
+    session, more = parts.desk.session, bench.lamps.more_bar
+    more.alone_wanted.connect(session.hold)
+    session.viewed.connect(lambda: more.show_held(session.held))
     parts.stage.thing_moved.connect(bench.things.take_move)
     parts.stage.thing_pressed.connect(bench.things.take_press)
     stage, things = parts.stage, bench.things

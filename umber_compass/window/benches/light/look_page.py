@@ -1,24 +1,19 @@
 """How light is drawn: the way of lighting, contrast, shadows, what the exposure holds; and rigs to
 begin from."""
 
-from PySide6.QtCore import QSignalBlocker, QSize, Signal
-from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtCore import QSignalBlocker, Signal
+from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
-from umber_compass.colour.packed import pack
-from umber_compass.picture.light import lights_of
 from umber_compass.picture.ways import WAYS
 from umber_compass.plan.edits import region
-from umber_compass.plan.light_edits import fix_exposure, use_rig
-from umber_compass.plan.rig import Rig
-from umber_compass.plan.rigs import RIGS
+from umber_compass.plan.light_edits import fix_exposure
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.contrast import AT, LEAST, MOST, contrast_of, set_contrast
-from umber_compass.steps.light.figures import draw, view
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
-from umber_compass.window.benches.light.choice_row import ChoiceRow
+from umber_compass.window.bench.choice_row import ChoiceRow
+from umber_compass.window.benches.light.rigs_part import RigsPart
 from umber_compass.window.widgets.fields import NumberField, signed
-from umber_compass.window.widgets.picture_button import PictureButton
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.scrolled import scrolled
 from umber_compass.window.widgets.setting_field import SettingField
@@ -48,11 +43,6 @@ _ANCHORS = {
     "halftone": ("halftone", "what turns half from the key keeps it"),
     "mean": ("mean", "each region keeps it on the whole"),
 }
-_ACROSS = 4  # rigs in a row
-_LEAST_WIDE = 90  # px of a rig's button in a narrow window
-_PICTURE = (104, 84)  # px of a rig's small head
-_SHOWN = 1.35  # exposure of those
-_FLOOR = (0.36, 0.31, 0.25)
 
 
 class LookPage(QWidget):
@@ -76,7 +66,9 @@ class LookPage(QWidget):
         column.addLayout(self._build_switches())
         column.addWidget(self._build_exposure())
         column.addWidget(self._build_anchors())
-        column.addWidget(self._build_rigs(), 1)
+        self.rigs = RigsPart()
+        self.rigs.edit_wanted.connect(self.edit_wanted)
+        column.addWidget(scrolled(self.rigs), 1)
 
     def _build_numbers(self) -> QVBoxLayout:
         says = self.tr("By how much value drops from light to shade, on a colour of L* {n:.0f}.")
@@ -127,43 +119,6 @@ class LookPage(QWidget):
         in_column(self.anchor, self.did, gap=4, on=holder)
         return holder
 
-    def _build_rigs(self) -> QWidget:
-        head = QLabel(self.tr("Rigs"))
-        head.setObjectName("heading")
-        grid = QGridLayout()
-        grid.setSpacing(6)
-        self.rigs: dict[str, PictureButton] = {}
-        for i, spec in enumerate(RIGS.values()):
-            button = PictureButton(spec.title, spec.says, QSize(*_PICTURE))
-            button.setMinimumWidth(_LEAST_WIDE)
-            button.clicked.connect(lambda _=False, s=spec: self.edit_wanted.emit(use_rig(s)))
-            grid.addWidget(button, i // _ACROSS, i % _ACROSS)
-            self.rigs[spec.name] = button
-        holder = QWidget()
-        in_column(
-            in_row(
-                head, quiet(self.tr("the lights of a scene; how they are drawn stays")), 1, gap=8
-            ),
-            grid,
-            1,
-            gap=6,
-            on=holder,
-        )
-        return scrolled(holder)
-
-    def showEvent(self, event: object) -> None:
-        """The rigs' pictures are drawn when they are first seen."""
-        for spec in RIGS.values():
-            button = self.rigs[spec.name]
-            if button.property("drawn"):
-                continue
-            rig = Rig(ambient=spec.ambient, lamps=spec.lamps, terminator=spec.terminator)
-            lights = lights_of(rig, _FLOOR)
-            exposure = _SHOWN / max(float(lights.key.light.max() + lights.ambient.max()), 0.2)
-            seen = view("head", *_PICTURE, 0.4)
-            button.show_packed(pack(draw(seen, lights._replace(exposure=exposure))))
-            button.setProperty("drawn", True)
-
     def show_derived(self, derived: Derived, selected: str) -> None:
         """How a plan's light is drawn."""
         self._derived, self._selected = derived, selected
@@ -183,9 +138,7 @@ class LookPage(QWidget):
             with QSignalBlocker(box):
                 box.setChecked(now[key])
         self.exposed.buttons["region"].setEnabled(bool(selected) or rig.exposed == "region")
-        for spec in RIGS.values():
-            same = (spec.ambient, spec.lamps) == (rig.ambient, rig.lamps)
-            self.rigs[spec.name].setChecked(same)
+        self.rigs.show_rig(rig)
         self.did.setText(_what_it_did(self, derived))
 
     def _set(self, key: str, value: object) -> None:

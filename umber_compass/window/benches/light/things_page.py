@@ -19,7 +19,7 @@ from umber_compass.steps.light.standing import Stands
 from umber_compass.steps.light.telling_things import as_told, in_or_out, of_its_own
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import quiet
-from umber_compass.window.benches.light.choice_row import ChoiceRow
+from umber_compass.window.bench.choice_row import ChoiceRow
 from umber_compass.window.benches.light.ground_part import GroundPart
 from umber_compass.window.stage.thing_marks import FOOT, GAP
 from umber_compass.window.widgets.fields import NumberField, Of, TextField

@@ -10,7 +10,7 @@ from umber_compass.steps.light.volumes import draw, scene
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.timers import single_shot
 
-LEAST, MOST = 90, 240  # px of height
+LEAST, MOST = 108, 240  # px of height; with fewer they would be cut, and are left out
 _QUICK = 0.36  # share of the px that are lit while something is dragged
 
 
@@ -21,7 +21,7 @@ class Volumes(QWidget):
         super().__init__()
         self.setAccessibleName(self.tr("Volumes in this light"))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setMinimumHeight(LEAST)
+        self.setMinimumHeight(0)
         self.setMaximumHeight(most)
         self._lights: Lights | None = None
         self._shown: Bitmap | None = None
@@ -59,6 +59,8 @@ class Volumes(QWidget):
         return True
 
     def paintEvent(self, event: QPaintEvent) -> None:
+        if self.height() < LEAST:
+            return
         if not self._drawing.isActive():
             self._draw()
         if self._shown is None:

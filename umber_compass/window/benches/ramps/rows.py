@@ -75,7 +75,7 @@ class RampRow(Instrument):
         painter.setFont(font(11))
         said = RECIPES[line.steps.ramp.recipe].title
         if line.steps.left_out:
-            said = self.tr("{n} steps look alike").format(n=line.steps.left_out)
+            said = self.tr("{n} left out").format(n=line.steps.left_out)
         painter.drawText(QRectF(6, 23, _NAME - 8, 16), said)
         for i, (box, step, grey) in enumerate(
             zip(self.boxes(), line.steps.steps, line.greys, strict=True)
