@@ -6,7 +6,7 @@ import numpy as np
 from coloraide import Color
 from scipy.interpolate import PchipInterpolator
 
-from umber_compass.colour import blending, difference, gamut, measured, spaces, wheels
+from umber_compass.colour import blending, difference, gamut, measured, spaces, temperature, wheels
 
 # Sharma, Wu & Dalal 2005, table 1: L a b, L a b, CIEDE2000.
 SHARMA = np.array(
@@ -143,3 +143,23 @@ class Grey(unittest.TestCase):
             ("#808070", False),
         ):
             self.assertEqual(measured.measure_hex(text).is_grey, grey, text)
+
+
+class Temperatures(unittest.TestCase):
+    def test_the_locus_passes_through_published_points(self):
+        # Illuminant A, 2856 K: CIE x .4476, y .4074; 6500 K on the locus: x .3135, y .3237.
+        u, v = temperature.locus(np.array([2856.0, 6500.0]))
+        x, y = 3 * u / (2 * u - 8 * v + 4), 2 * v / (2 * u - 8 * v + 4)
+        np.testing.assert_allclose(x, (0.4476, 0.3135), atol=4e-4)
+        np.testing.assert_allclose(y, (0.4074, 0.3237), atol=4e-4)
+
+    def test_a_lamp_has_its_temperature_again_and_a_green_has_none(self):
+        for kelvin in (1800, 2856, 4000, 6500, 9000, 14000):
+            found = temperature.kelvin_of(temperature.hex_of_kelvin(kelvin))
+            self.assertLess(abs(1e6 / found - 1e6 / kelvin), 8)  # mired
+        for other in ("#00ff00", "#b040ff", "#000000"):
+            self.assertIsNone(temperature.kelvin_of(other))
+        warm, cool = (temperature.hex_of_kelvin(k) for k in (2000, 12000))
+        self.assertGreater(int(warm[1:3], 16), int(warm[5:7], 16) + 100)
+        self.assertGreater(int(cool[5:7], 16), int(cool[1:3], 16) + 20)
+        self.assertEqual(temperature.hex_of_kelvin(9), temperature.hex_of_kelvin(temperature.LEAST))

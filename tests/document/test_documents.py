@@ -3,6 +3,9 @@
 import io
 import subprocess
 import sys
+import tempfile
+import unittest
+from pathlib import Path
 from unittest import mock
 
 import numpy as np
@@ -16,6 +19,7 @@ from umber_compass.document import Kept, Pixels, built_buffers, kept_arrays
 from umber_compass.document.full_flat import flat_in_strips
 from umber_compass.document.opening import thumbnail_of
 from umber_compass.document.pixels import MOST_WORKING, at_working_size
+from umber_compass.document.rig_library import RigLibrary
 from umber_compass.formats import gpl, picture
 from umber_compass.formats.cache import Cache
 from umber_compass.picture.shading import Shades
@@ -23,8 +27,9 @@ from umber_compass.plan import edits
 from umber_compass.plan.edits import Edit
 from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.history import History
-from umber_compass.plan.light_edits import light_on
+from umber_compass.plan.light_edits import light_on, with_lamp
 from umber_compass.plan.model import Gradient
+from umber_compass.plan.rig import Lamp, Rig
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pictures import picture as picture_of
@@ -335,3 +340,26 @@ class KeptBetween(Made):
             self.pixels.drawing(self.plan.sketch).labels,
         )
         self.assertTrue(self.kept.cache.take_damage())
+
+
+class Rigs(unittest.TestCase):
+    def test_own_rigs_are_kept_read_written_over_and_forgotten(self):
+        with tempfile.TemporaryDirectory() as held:
+            library = RigLibrary(Path(held) / "rigs")
+            self.assertEqual(library.rigs(), {})
+            rig = with_lamp(Rig(lamps=(Lamp(spares=("r1",)),)), "spot")
+            path = library.keep("  Night   market ", rig)
+            (spec,) = library.rigs().values()
+            self.assertEqual((spec.title, spec.lamps[0].spares), ("Night market", ()))
+            self.assertEqual((spec.ambient, spec.lamps[1]), (rig.ambient, rig.lamps[1]))
+            self.assertEqual(library.keep("Night market", Rig()), path)
+            self.assertEqual(len(library.rigs()[path].lamps), 1)
+            other = library.keep("Night, market!", rig)
+            for bad in (b"{", b"[]", path.read_bytes()[:90], b'{"title": 3}', b"\xff" * 40):
+                (library.folder / "bad.rig.json").write_bytes(bad)
+                self.assertEqual(set(library.rigs()), {path, other})
+                self.assertRegex(library.faults[0], "bad.rig.json: is no rig")
+            library.remove(other)
+            self.assertEqual(set(library.rigs()), {path})
+            with self.assertRaisesRegex(Refusal, "needs a name"):
+                library.keep(" ", rig)

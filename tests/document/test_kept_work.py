@@ -164,7 +164,7 @@ class Versions(Kept):
         self.assertTrue(stray.exists())
 
     def test_what_cannot_be_kept_does_not_stop_saving(self):
-        with mock.patch("umber_compass.formats.atomic.write_bytes", side_effect=OSError(28, "x")):
+        with mock.patch("umber_compass.formats.atomic.write_data", side_effect=OSError(28, "x")):
             self.work.add_version(self.plan, self.pixels, self.path, b"", [])
         self.assertEqual(self.work.versions(self.path), [])
 

@@ -51,9 +51,7 @@ class Kept(scenes.InFolder):
     def test_a_folder_that_cannot_be_written_is_no_reason_to_stop(self):
         (self.folder / "kept").write_text("a file")
         self.cache.store("one", self.arrays)
-        with mock.patch(
-            "umber_compass.formats.atomic.write_bytes", side_effect=OSError(28, "full")
-        ):
+        with mock.patch("umber_compass.formats.atomic.write_data", side_effect=OSError(28, "full")):
             cache.Cache(self.folder / "other").store("one", self.arrays)
         self.assertIsNone(self.cache.load("one"))
 

@@ -207,7 +207,7 @@ class Atomic(scenes.InFolder):
                 Path, "replace", autospec=True, side_effect=lambda *a: order.append("rename")
             ),
         ):
-            atomic.write_bytes(path, b"new")
+            atomic.write_data(path, b"new")
         self.assertEqual(order, [("flush", "old"), "rename"])
 
     def test_what_was_there_stays_where_the_disk_is_full(self):
@@ -217,7 +217,7 @@ class Atomic(scenes.InFolder):
             mock.patch("os.fsync", side_effect=OSError(28, "No space left on device")),
             self.assertRaisesRegex(Refusal, "no space left"),
         ):
-            atomic.write_bytes(path, b"new")
+            atomic.write_data(path, b"new")
         self.assertEqual(path.read_text(), "old")
         self.assertEqual(len(list(self.folder.iterdir())), 2)
 
@@ -225,12 +225,12 @@ class Atomic(scenes.InFolder):
         path = self.folder / "a.txt"
         path.write_text("old")
         path.chmod(0o640)
-        atomic.write_bytes(path, b"new")
+        atomic.write_data(path, b"new")
         self.assertEqual(path.stat().st_mode & 0o777, 0o640)
         before = os.umask(0o027)
         self.addCleanup(os.umask, before)
         with mock.patch("os.umask", side_effect=AssertionError("the whole process has one")):
-            atomic.write_bytes(self.folder / "b.txt", b"new")
+            atomic.write_data(self.folder / "b.txt", b"new")
         self.assertEqual((self.folder / "b.txt").stat().st_mode & 0o777, 0o640)
 
     def test_what_is_half_written_is_open_to_nobody_else(self):
@@ -249,21 +249,21 @@ class Atomic(scenes.InFolder):
         path = self.folder / "self"
         path.symlink_to(path)
         with self.assertRaisesRegex(Refusal, "leads nowhere"):
-            atomic.write_bytes(path, b"x")
+            atomic.write_data(path, b"x")
         self.assertTrue(path.is_symlink())
         away = self.folder / "away"
         away.symlink_to(self.folder / "to be made")
-        atomic.write_bytes(away, b"x")
+        atomic.write_data(away, b"x")
         self.assertTrue(away.is_symlink() and away.read_bytes() == b"x")
 
     def test_a_link_is_followed_and_other_names_are_kept(self):
         path, link, twin = (self.folder / n for n in ("a.txt", "link.txt", "twin.txt"))
         path.write_text("old and long")
         link.symlink_to("a.txt")
-        atomic.write_bytes(link, b"newer")
+        atomic.write_data(link, b"newer")
         self.assertEqual((link.is_symlink(), path.read_text()), (True, "newer"))
         os.link(path, twin)
-        atomic.write_bytes(link, b"new")
+        atomic.write_data(link, b"new")
         self.assertTrue(link.is_symlink())
         self.assertEqual([p.read_text() for p in (path, link, twin)], ["new"] * 3)
         full = OSError(28, "No space left on device")
@@ -271,7 +271,7 @@ class Atomic(scenes.InFolder):
             mock.patch("os.posix_fallocate", side_effect=full),
             self.assertRaisesRegex(Refusal, "no space"),
         ):
-            atomic.write_bytes(path, b"newest")
+            atomic.write_data(path, b"newest")
         self.assertEqual(twin.read_text(), "new")
         self.assertEqual(len(list(self.folder.iterdir())), 4)
 
@@ -286,7 +286,7 @@ class Atomic(scenes.InFolder):
             (self.folder, "a folder"),
         ):
             with self.assertRaisesRegex(Refusal, word):
-                atomic.write_bytes(path, b"new")
+                atomic.write_data(path, b"new")
         self.assertTrue(pipe.is_fifo() and kept.read_text() == "old")
         for path in (pipe, Path("/dev/zero")):
             with self.assertRaisesRegex(Refusal, "device or a pipe"):
@@ -305,7 +305,7 @@ class Atomic(scenes.InFolder):
         ]
         for path in (dead, *others):
             path.write_text("x")
-        atomic.write_bytes(self.folder / "other.txt", b"new")
+        atomic.write_data(self.folder / "other.txt", b"new")
         self.assertFalse(dead.exists())
         self.assertTrue(all(p.exists() for p in others))
 
@@ -324,13 +324,13 @@ class Atomic(scenes.InFolder):
     def test_names_that_are_no_text_or_no_names(self):
         odd = self.folder / os.fsdecode(b"s\xe9a.png")
         odd.write_bytes(self.sketch.read_bytes())
-        atomic.write_bytes(odd, picture.read(odd).data)
+        atomic.write_data(odd, picture.read(odd).data)
         self.assertEqual(odd.read_bytes(), self.sketch.read_bytes())
         for name in ("a\0b", "\ud800"):
             with self.assertRaises(Refusal):
                 atomic.read(self.folder / name, 10)
             with self.assertRaises(Refusal):
-                atomic.write_bytes(self.folder / name, b"")
+                atomic.write_data(self.folder / name, b"")
 
     def test_reading_is_bounded_and_says_what_is_wrong(self):
         path = self.folder / "a.txt"

@@ -28,7 +28,7 @@ class Reading(scenes.InFolder):
         plain = palettes.read(self.folder / "x.hex")
         self.assertEqual([c for c, _ in plain.colours], [c for c, _ in COLOURS])
         with self.assertRaisesRegex(Refusal, "no palette format"):
-            palettes.write(made, self.folder / "x.pal")
+            palettes.write(made, self.folder / "x.txt")
 
     def test_old_and_odd_files_are_read(self):
         magic = "GIMP Palette"

@@ -8,6 +8,7 @@ from tests import generated, kept, scenes
 from umber_compass.colour.packed import CLEAR, pack, unpack
 from umber_compass.picture import (
     buffers,
+    exact,
     indexed,
     light,
     mixes,
@@ -113,15 +114,15 @@ def lit():
         relit.arriving(made.buffers, lights._replace(exposure=1.0)),
         lights,
     )
-    exact = relit.paint_exact(
+    whole = exact.paint_exact(
         made.buffers, made.indexed, made.table, made.drawing.labels, exactly(lights)
     )
     flat = unpack(indexed.paint(made.indexed, made.table))
-    return [unpack(p)[at] for p in (seen.paint_gathered(made.buffers, quick), exact)], flat[at]
+    return [unpack(p)[at] for p in (seen.paint_gathered(made.buffers, quick), whole)], flat[at]
 
 
 def exactly(lights):
-    return relit.Exact(lights, {}, {}, None, {})
+    return exact.Exact(lights, {}, {}, None, {})
 
 
 def shaded():
@@ -156,8 +157,8 @@ def soft():
     table, lights = np.full((own.size, 3), 90, np.uint8), light.lights_of(RIG)
     arriving = relit.arriving(built, lights)
     quick, _ = relit.light_up(built, relit.local_light(table), arriving, lights)
-    exact = relit.paint_exact(built, own, table, labels, exactly(lights))
-    corners = [unpack(p)[:25:6, :40:7] for p in (seen.paint_gathered(built, quick), exact)]
+    whole = exact.paint_exact(built, own, table, labels, exactly(lights))
+    corners = [unpack(p)[:25:6, :40:7] for p in (seen.paint_gathered(built, quick), whole)]
     return (
         [len(made.borders.place), np.round(made.borders.cover[::25], 3)],
         [len(rest.place), rest.of[::20], np.round(rest.share[::20], 3)],

@@ -6,13 +6,15 @@ from typing import get_args
 
 from tests import scenes
 from umber_compass.plan.edits import study
+from umber_compass.plan.light_edits import add_lamp
 from umber_compass.plan.settings import SETTINGS, change_setting
 from umber_compass.plan.study_edits import duplicate_study
 from umber_compass.plan.terms import ROLES, Form
 from umber_compass.words import Refusal
 
-PLAN = scenes.plan_of([scenes.planned(), scenes.planned(value=30.0)])
-OF = {"LAMP": "key", "REGION": "r1", "SLOT": "B"}
+BARE = scenes.plan_of([scenes.planned(), scenes.planned(value=30.0)])
+PLAN = add_lamp("spot").apply(BARE)
+OF = {"LAMP": "spot", "REGION": "r1", "SLOT": "B"}
 
 
 def part_of(row):
@@ -74,11 +76,11 @@ class Some(unittest.TestCase):
         self.assertEqual(SETTINGS["scheme.spread"].kind.range, [5.0, 90.0])
 
     def test_what_goes_with_it_is_set_too(self):
-        self.assertIsNone(study(PLAN).rig)
-        lit = change_setting("crevice", 30).apply(PLAN)
+        self.assertIsNone(study(BARE).rig)
+        lit = change_setting("crevice", 30).apply(BARE)
         self.assertEqual((study(lit).rig.on, study(lit).rig.crevice), (True, 30))
-        off = change_setting("light.on", False).apply(PLAN)
-        self.assertIs(off, PLAN)  # it is off already
+        off = change_setting("light.on", False).apply(BARE)
+        self.assertIs(off, BARE)  # it is off already
 
     def test_a_study_by_its_id_and_none_that_is_not_there(self):
         plan = duplicate_study(PLAN, "s1").apply(PLAN)

@@ -13,6 +13,7 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks.judging import judge
 from umber_compass.steps.harmony.budget import colours_needed
 from umber_compass.steps.harmony.colours import region_colours
+from umber_compass.steps.harmony.edits import give_colour
 from umber_compass.steps.harmony.places import Parts, parts_of, slot_places
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.growing import grow
@@ -34,7 +35,7 @@ SHAPES = [
 ]
 
 
-class Found(scenes.InFolder):
+class Judged(scenes.InFolder):
     def setUp(self):
         super().setUp()
         self.sketch.write_bytes(scenes.encoded(scenes.draw(SHAPES)))
@@ -58,6 +59,8 @@ class Found(scenes.InFolder):
             left = [r for r in self.results(after, result.check) if r.key == result.key]
             self.assertFalse([r for r in left if r.level != "fine"], str(fix.text))
 
+
+class Found(Judged):
     def test_a_hue_in_one_place_is_missed_and_echoed_far_from_it(self):
         lone = self.region_of("#c04a30")
         plan = with_scheme(self.plan, name="opposites", lead_deg=230.0)
@@ -174,3 +177,24 @@ class Odd(scenes.InFolder):
                             self.assertTrue(found.studies)
                         except Refusal as refusal:
                             self.assertIn("no ", str(refusal))
+
+
+class OtherEyes(Judged):
+    def test_a_figure_that_parts_by_red_and_green_alone_is_said_and_mended(self):
+        plan, ids = self.plan, [r.id for r in self.plan.regions]
+        ground = max(ids, key=lambda r: self.pipeline.derive(plan).shares[r])
+        touching = self.pipeline.derive(plan).touching
+        small = next(
+            touching.ids[b if touching.ids[a] == ground else a]
+            for a, b in touching.pairs.tolist() if ground in (touching.ids[a], touching.ids[b])
+        )  # fmt: skip
+        plan = change_setting("region.REGION.role", "figure", small).apply(plan)
+        for region, hex_ in ((ground, "#8c8a2c"), (small, "#c8703c")):
+            plan = give_colour(region, hex_, "it").apply(plan)
+        (result,) = self.results(plan, "other-eyes")
+        self.assertEqual((set(result.regions), result.level), ({ground, small}, "note"))
+        self.assertLess(result.measured, 6)
+        for fix in result.fixes:
+            after = self.results(fix.edit.apply(plan), "other-eyes")
+            self.assertGreaterEqual(after[0].measured, result.wanted)
+        self.assertTrue(result.fixes)

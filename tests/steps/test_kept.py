@@ -30,7 +30,7 @@ from umber_compass.steps.light_views import LIGHT_VIEWS, in_part
 from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.ramps.ramps import make_steps
-from umber_compass.steps.ramps.recipes import RECIPES, cool_warm
+from umber_compass.steps.ramps.recipes import RECIPES, path
 from umber_compass.steps.sketch import roles as guessed
 from umber_compass.steps.sketch import start
 from umber_compass.steps.sketch.matching import match_regions
@@ -198,12 +198,16 @@ def told():
 
 
 def turns():
-    """How far shades and lights turn, all round, with and without a family beside the parting."""
-    degrees = np.array([4.0, 24.0, 90.0])
-    hues, poles = range(0, 360, 11), (cool_warm.COOL_HUE, cool_warm.WARM_HUE)
+    """How far shades and lights turn, all round."""
+    hues, degrees = np.arange(0.0, 360.0, 11.0), np.array([4.0, 24.0, 90.0])
+    ways = [path.Way(np.zeros(1)), path.Way(np.zeros(1), cool=300.0, parting=None)]
     return [
-        [cool_warm._turn(float(h), p, degrees, f) for h in hues for p in poles]
-        for f in (None, 70.0, 300.0)
+        np.round(turned, 2)
+        for way in ways
+        for turned in (
+            path._to_cool(hues[:, None], degrees, way),
+            path._to_warm(hues[:, None], degrees, way.warm),
+        )
     ]
 
 

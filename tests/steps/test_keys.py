@@ -111,6 +111,18 @@ class Every(unittest.TestCase):
         self.assertAlmostEqual(y, 0, places=6)
         self.assertEqual(rig_of(plan).lamp("key"), Lamp())
 
+    def test_a_spot_is_added_by_any_of_its_keys_and_no_other_lamp_has_a_pool(self):
+        plan = keys.edit_from(PLAN, "lamp.spot.radius=0.4").apply(PLAN)
+        plan = keys.edit_from(plan, "lamp.spot.fall-off=0.1").apply(plan)
+        plan = keys.edit_from(plan, "lamp.spot.kelvin=2000").apply(plan)
+        spot = rig_of(plan).lamp("spot")
+        self.assertEqual((spot.pool.radius, spot.pool.fall), (0.4, 0.1))
+        now = {n: v for n, _, v, _ in keys.keys_of(plan)}
+        self.assertEqual(now["lamp.spot.kelvin"], 2000)
+        self.assertNotIn("lamp.key.x", now)
+        with self.assertRaisesRegex(Refusal, "lights the whole picture"):
+            keys.edit_from(plan, "lamp.key.x=0.2")
+
     def test_anything_else_is_refused_in_one_line(self):
         for text, word in (
             ("title", "KEY=VALUE"),

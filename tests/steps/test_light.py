@@ -13,6 +13,7 @@ from umber_compass.colour import spaces
 from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.packed import unpack
+from umber_compass.colour.spaces import decode, encode, hue_distance, parse_hex, to_hex
 from umber_compass.demo.plans import DEMOS
 from umber_compass.picture.light import facing, lights_of
 from umber_compass.plan import edits
@@ -23,6 +24,7 @@ from umber_compass.steps.checks import judging
 from umber_compass.steps.harmony.edits import make_gradient
 from umber_compass.steps.light import exposure, lamps
 from umber_compass.steps.light.chart import PLACES, Row
+from umber_compass.steps.light.rig_of_picture import hex_at, read_rig
 from umber_compass.steps.light_views import LIGHT_VIEWS, exactly_in_part, in_part
 from umber_compass.steps.pictures import exact_picture, picture
 from umber_compass.steps.pipeline import Pipeline
@@ -33,6 +35,7 @@ from umber_compass.steps.values.measured import (
     moved_values,
     picture_values,
 )
+from umber_compass.words import Refusal
 
 # Places that px can be told to have by how they turn, and how open they lie.
 _BY_TURN = ("lit", "halftone", "terminator", "core-shadow", "crevice")
@@ -365,3 +368,44 @@ class Values(unittest.TestCase):
         np.testing.assert_allclose(
             moved_values(np.array([50.0]), 50.0, np.array([[0], [80]])), [[50], [100]]
         )
+
+
+class OfAPicture(unittest.TestCase):
+    """A rig read from places in the light and in shade."""
+
+    LOCALS = ("#b08060", "#5f8a70", "#8a6f9a", "#c0b090", "#808080")
+
+    def seen(self, key, ambient, locals_=LOCALS):
+        light, dark = (decode(parse_hex(h)) for h in (key, ambient))
+        found = []
+        for hex_ in locals_:
+            own = 0.4 * decode(parse_hex(hex_))
+            found.append([to_hex(encode(own * x)) for x in (dark + light, dark)])
+        return tuple(zip(*found, strict=True))
+
+    def test_a_natural_rig_is_found_within_some_degrees_and_a_grey_pair_is_better(self):
+        off = {False: [], True: []}
+        for key, ambient in (
+            ("#ffc080", "#7090c0"),
+            ("#ffe0b0", "#a0b8e0"),
+            ("#a8c8ff", "#b08860"),
+        ):
+            lit, shaded = self.seen(key, ambient)
+            for grey in (False, True):
+                order = slice(None, None, -1) if grey else slice(None)
+                made = read_rig(lit[order], shaded[order], grey)
+                for found, wanted in ((made.key, key), (made.ambient, ambient)):
+                    hues = [measure_hex(h).hue for h in (found, wanted)]
+                    off[grey].append(abs(float(hue_distance(*hues))))
+        self.assertLess(np.median(off[False]), 12)
+        self.assertLess(max(off[True]), 4)
+
+    def test_what_cannot_be_read_is_said_in_one_line(self):
+        lit, shaded = self.seen("#ffc080", "#7090c0")
+        for pair in (((), ()), (lit, shaded[:2]), (shaded, lit), (lit[:1], lit[:1])):
+            with self.assertRaises(Refusal):
+                read_rig(*pair)
+        picture = np.full((10, 20, 3), 128, np.uint8)
+        self.assertEqual(hex_at(picture, 0, 9), "#808080")
+        with self.assertRaisesRegex(Refusal, "outside"):
+            hex_at(picture, 20, 3)

@@ -9,16 +9,28 @@ from hypothesis import strategies as st
 
 from tests import scenes
 from umber_compass.colour.difference import ciede2000
+from umber_compass.colour.gamut import fit
 from umber_compass.colour.measured import measure_hex
-from umber_compass.colour.spaces import cielab, decode, hsb, hue_distance, parse_hex
+from umber_compass.colour.spaces import (
+    cielab,
+    decode,
+    encode,
+    hsb,
+    hue_distance,
+    parse_hex,
+    to_hex,
+)
+from umber_compass.plan import edits
 from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Gradient, Ramp
 from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.plan.rig import Lamp, Rig, Terminator
+from umber_compass.steps import keys
 from umber_compass.steps.handoff import palette
 from umber_compass.steps.ramps.ramps import FIRST, all_steps, make_steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.steps.ramps.recipes.recipe import HIGHEST, LOWEST, Ask, ladder
+from umber_compass.steps.ramps.sharing import shared
 
 NUMBERS = {r.key: r.number for r in PRACTICE.rules}
 levels = st.integers(0, 255)
@@ -54,6 +66,22 @@ class Ladder(unittest.TestCase):
         self.assertEqual((made.base, len(values)), (2, 5))
 
 
+def generated_bases():
+    """120 bases of ten kinds, the same in every run."""
+    rng, found = np.random.default_rng(7), []
+    for low, high, chroma, hue in (
+        (70, 92, (0.10, 0.2), (85, 112)), (28, 86, (0.035, 0.1), (38, 72)),
+        (4, 14, (0.005, 0.06), (0, 360)), (93, 98, (0.003, 0.03), (0, 360)),
+        (28, 55, (0.15, 0.3), (255, 272)), (35, 80, (0.07, 0.22), (125, 155)),
+        (35, 60, (0.15, 0.25), (18, 35)), (25, 60, (0.1, 0.25), (290, 330)),
+        (25, 55, (0.03, 0.08), (50, 95)), (20, 85, (0.0, 0.012), (0, 360)),
+    ):  # fmt: skip
+        for _ in range(12):
+            light = fit(rng.uniform(low, high), rng.uniform(*chroma), rng.uniform(*hue))
+            found.append(to_hex(encode(light)))
+    return found
+
+
 class Recipes(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     @given(hexes, st.integers(0, 5), st.integers(0, 5), st.sampled_from(sorted(RECIPES)))
@@ -70,14 +98,84 @@ class Recipes(unittest.TestCase):
 
     @settings(max_examples=60, deadline=None)
     @given(hexes)
-    def test_straight_keeps_hue_and_chroma_and_cool_warm_its_values(self, base):
-        straight, turned = steps(base, "straight"), steps(base)
+    def test_straight_keeps_hue_and_chroma_and_the_same_in_grey_its_values(self, base):
+        straight, turned = steps(base, "straight"), steps(base, same_in_grey=True)
         own = straight.steps[straight.base]
-        for a, b in zip(straight.steps, turned.steps, strict=True):
-            self.assertAlmostEqual(a.value, b.value, delta=0.7)
+        for a, b in zip(straight.steps, turned.steps, strict=False):
+            if not straight.left_out and not turned.left_out:
+                self.assertAlmostEqual(a.value, b.value, delta=0.7)  # as 8 bits have it
             if own.chroma > 0.04 and a.chroma > 0.04 and 15 < a.value < 92:
                 self.assertLess(abs(float(hue_distance(own.hue, a.hue))), 3)
                 self.assertLess(a.chroma, own.chroma + 0.006)
+
+    def test_cool_warm_steps_look_even_and_yellows_never_turn_green(self):
+        least, uneven = [], []
+        for base in generated_bases():
+            made = steps(base, darker=3, lighter=3)
+            lch = [(s.value, s.chroma, s.hue) for s in made.steps]
+            lab = cielab(decode(np.array([parse_hex(s.hex) for s in made.steps])))
+            far = ciede2000(lab[:-1], lab[1:])
+            least.append(far.min())
+            sides = [x for x in (far[: made.base], far[made.base :]) if len(x) > 1]
+            uneven.append(max(x.std() / x.mean() for x in sides))
+            self.assertTrue(all(b[0] > a[0] for a, b in itertools.pairwise(lch)), base)
+            if lch[made.base][1] > 0.04 and 60 < lch[made.base][2] < 112:
+                for _, chroma, hue in lch:
+                    self.assertFalse(chroma > 0.03 and 118 < hue < 165, base)
+        self.assertGreater(np.percentile(least, 5), 2.5)
+        self.assertLess(np.percentile(uneven, 90), 0.05)
+
+    def test_one_level_hardly_moves_a_step(self):
+        moved = []
+        for i, base in enumerate(generated_bases()):
+            level = np.round(parse_hex(base) * 255).astype(int)
+            level[i % 3] += 1 if level[i % 3] < 128 else -1
+            pair = [steps(h, darker=3, lighter=3) for h in (base, to_hex(level / 255))]
+            if pair[0].base == pair[1].base:
+                labs = [cielab(decode(np.array([parse_hex(s.hex) for s in m.steps]))) for m in pair]
+                moved.append(float(ciede2000(*labs).max()))
+        self.assertLess(np.percentile(moved, 95), 1.5)
+        self.assertLess(max(moved), 3.5)
+
+    def test_steps_lie_closer_in_shade_or_in_light(self):
+        far = {}
+        for spread in ("even", "shade", "light"):
+            made = steps("#a05a3c", darker=2, lighter=2, spread=spread)
+            lab = cielab(decode(np.array([parse_hex(s.hex) for s in made.steps])))
+            far[spread] = ciede2000(lab[:-1], lab[1:])
+        np.testing.assert_allclose(far["even"], 9, atol=0.6)
+        self.assertTrue((far["shade"][:2] < 7).all() and (far["shade"][2:] > 10).all())
+        self.assertTrue((far["light"][2:] < 7).all() and (far["light"][:2] > 10).all())
+
+    def test_many_at_once_are_what_they_are_one_by_one(self):
+        asks = [
+            Ask(parse_hex(h), 3, 2, 8.0, 9.0, 25.0, same_in_grey=g)
+            for h, g in (("#e0a27c", False), ("#102030", True), ("#f8f4e0", False))
+        ]
+        many = RECIPES["cool-warm"].many(asks)
+        for ask, found in zip(asks, many, strict=True):
+            np.testing.assert_allclose(found, RECIPES["cool-warm"].steps(ask), atol=4e-3)
+
+    def test_a_second_colour_is_leant_to_reached_or_laid_on(self):
+        rose = steps("#e0a27c", "lean", tint="#b04a80", degrees=12.0)
+        plain = steps("#e0a27c", degrees=12.0)
+        self.assertLess(rose.steps[0].hue, plain.steps[0].hue + 0.1)
+        violet = steps("#5a7a3c", "lean", tint="#7a4fa0", degrees=20.0)
+        self.assertNotEqual(violet.steps[0].hex, steps("#5a7a3c", degrees=20.0).steps[0].hex)
+        for other, end in (("#1c243c", 0), ("#fff4d0", -1)):
+            made = steps("#5a7a3c", "inbetween", 3, 3, tint=other)
+            self.assertEqual(made.steps[end].hex, other)
+            lab = cielab(decode(np.array([parse_hex(s.hex) for s in made.steps])))
+            way = ciede2000(lab[:-1], lab[1:])
+            own = way[: made.base] if end == 0 else way[made.base :]
+            np.testing.assert_allclose(own, own.mean(), rtol=0.06)
+        laid = steps("#e0a27c", "tinted-multiply", 1, 0, tint="#8080ff").steps[0].hex
+        share = parse_hex(laid) / parse_hex("#e0a27c")
+        self.assertLess(abs(share[2] - 1), 0.02)  # the tint has all of blue
+        self.assertAlmostEqual(share[0], share[1], delta=0.02)
+        burnt = steps("#e0a27c", "dodge-and-burn", 2, 2).steps
+        power = np.log(parse_hex(burnt[0].hex)) / np.log(parse_hex("#e0a27c"))
+        np.testing.assert_allclose(power, power.mean(), rtol=0.04)
 
     def test_shades_turn_cool_and_lights_turn_warm_the_shorter_way(self):
         for base, cool, warm in (
@@ -98,7 +196,7 @@ class Recipes(unittest.TestCase):
             np.testing.assert_allclose(found, [-2 * degrees, -degrees, 0], atol=1.2)
         self.assertEqual(FIRST.recipe, "cool-warm")
         far = steps("#7a4fa0", darker=5, lighter=0, degrees=60.0).steps
-        for step in far[:-1]:
+        for step in far[:-2]:
             self.assertLess(abs(float(hue_distance(step.hue, 264))), 4)
         own = turns(steps("#7a4fa0", darker=1, lighter=0))
         self.assertAlmostEqual(own[0], -NUMBERS["ramp.degrees"], delta=1)
@@ -113,8 +211,14 @@ class Recipes(unittest.TestCase):
         np.testing.assert_allclose(np.diff(hues), 10, atol=1)
 
     def test_greys_stay_grey(self):
-        for recipe in RECIPES:
+        for recipe in ("straight", "hsb-sum", "rig", "dodge-and-burn"):
             self.assertTrue(all(s.hue is None for s in steps("#808080", recipe).steps), recipe)
+
+    def test_shades_of_grey_breathe_cool_and_its_lights_warm(self):
+        made = steps("#808080", darker=3, lighter=3).steps
+        for step, pole in ((made[0], 264), (made[-1], 88)):
+            self.assertTrue(0.008 < step.chroma < 0.02, step)
+            self.assertLess(abs(float(hue_distance(step.hue, pole))), 12)
 
     def test_from_the_rig_keeps_base_and_values_and_turns_cool_in_shade(self):
         rig = Rig()
@@ -147,7 +251,7 @@ class Every(unittest.TestCase):
         regions = [scenes.region(1, "figure"), scenes.region(2, "figure")]
         straight = Ramp(recipe="straight", darker=1, lighter=0)
         colours = {"r1": Ends("#7a4fa0"), "r2": Ends("#102030", "#c0d0e0")}
-        found = all_steps(regions, {"r1": straight}, colours, NUMBERS, Rig(), scenes.scheme())
+        found = all_steps(regions, {"r1": straight}, colours, NUMBERS, Rig())
         self.assertEqual([len(found[r]) for r in ("r1", "r2")], [1, 2])
         self.assertEqual((found["r1"][0].ramp, found["r2"][0].ramp), (straight, FIRST))
         self.assertEqual(found["r2"][1].steps[FIRST.darker].hex, "#c0d0e0")
@@ -175,7 +279,7 @@ class Beside(unittest.TestCase):
             for i in set(both[0]) & set(both[1]):
                 lab = [cielab(decode(parse_hex(b[i]))) for b in both]
                 with self.subTest(recipe=recipe, both=(both[0][0], both[1][0]), step=i):
-                    self.assertLess(float(ciede2000(*lab)), 6)
+                    self.assertLess(float(ciede2000(*lab)), 7)
 
     def test_beside_the_opposite_of_a_pole_both_ways_meet(self):
         """Straw a level apart, on both sides of OKLCh 84 (CIEDE2000 25 where each took its way)."""
@@ -192,8 +296,8 @@ class Beside(unittest.TestCase):
             ("#fcfcfc", "cool-warm", 0),
             ("#fffaf0", "straight", 0),
             ("#000000", "straight", 3),
-            ("#ffffff", "cool-warm", 3),
-            ("#808080", "hsb-sum", 2),
+            ("#ffffff", "straight", 3),
+            ("#808080", "hsb-sum", 0),
         ):
             made = make_steps(base, Ramp(recipe=recipe, darker=3, lighter=3), NUMBERS)
             with self.subTest(base=base, recipe=recipe):
@@ -202,19 +306,9 @@ class Beside(unittest.TestCase):
 
     def test_greys_fade_into_colours(self):
         for grey, near in (("#80807f", "#80807e"), ("#fafafa", "#fafafb")):
-            for recipe in RECIPES:
+            for recipe in set(RECIPES) - {"inbetween", "tinted-multiply"}:
                 chroma = [max(s.chroma for s in steps(h, recipe, 3, 3).steps) for h in (grey, near)]
                 self.assertLess(max(chroma), 0.02, (grey, recipe))
-
-    def test_a_family_beside_the_parting_turns_one_way(self):
-        """Straw and skin lie on both sides of the opposite of blue (OKLCh 84)."""
-        ways = {None: set(), 80.0: set(), 88.0: set()}
-        for family, base in itertools.product(ways, ("#e0ac5c", "#d9b98a", "#c9c08a")):
-            ramp = Ramp(recipe="cool-warm", darker=3, lighter=0)
-            made = make_steps(base, ramp, NUMBERS, None, family)
-            ways[family].add(bool(turns(made)[0] > 0))
-        self.assertEqual({f: len(w) for f, w in ways.items()}, {None: 2, 80.0: 1, 88.0: 1})
-        self.assertNotEqual(ways[80.0], ways[88.0])
 
 
 class Palette(scenes.InFolder):
@@ -261,6 +355,57 @@ class Palette(scenes.InFolder):
         ):
             self.assertEqual(palette.stem(title), stem)
         self.assertEqual(len(palette.stem("a" * 300)), 80)
-        self.assertEqual(palette.kinds_for(scenes.plan_of([scenes.planned()])), ("gpl", "flat"))
+        dark = palette.kinds_for(scenes.plan_of([scenes.planned()]))
+        self.assertEqual(set(palette.KINDS) - set(dark), {"lit", "chart"})
         lit = scenes.plan_of([scenes.planned()], rig=Rig())
-        self.assertEqual(palette.kinds_for(lit), ("gpl", "flat", "lit", "chart"))
+        self.assertEqual(palette.kinds_for(lit), tuple(palette.KINDS))
+
+
+class Within(unittest.TestCase):
+    """Steps that share a budget of colours."""
+
+    HEXES = ("#e0a27c", "#2f6f86", "#c8405a", "#f4e8d2", "#3a3040", "#7a9a4c", "#d0a030", "#6a5a8c")
+
+    def ramps(self):
+        ramp = Ramp(recipe="cool-warm", darker=2, lighter=1)
+        return {f"r{i}": (make_steps(h, ramp, NUMBERS),) for i, h in enumerate(self.HEXES)}
+
+    def test_bases_stay_and_the_colours_are_counted_and_as_near_as_was_measured(self):
+        ramps, shares = self.ramps(), {f"r{i}": 1 / 8 for i in range(8)}
+        for budget in (8, 12, 16, 24):
+            found = shared(ramps, shares, budget)
+            hexes = {s.hex for (made,) in found.values() for s in made.steps}
+            self.assertEqual(found.sharing.colours, len(hexes))
+            self.assertLessEqual(len(hexes), budget)
+            for (made,), base in zip(found.values(), self.HEXES, strict=True):
+                self.assertEqual(made.steps[made.base].hex, base)
+                values = [s.value for s in made.steps]
+                self.assertTrue(all(b > a for a, b in itertools.pairwise(values)))
+                for i, value in enumerate(values):
+                    if i != made.base:
+                        self.assertGreaterEqual(abs(value - values[made.base]), 3.9)
+        off = [shared(ramps, shares, n).sharing.off for n in (12, 16, 24)]
+        self.assertTrue(off[0] > off[1] > off[2], off)
+        self.assertLess(off[1], 9)
+        whole = shared(ramps, shares, 256)
+        self.assertEqual((whole.sharing.off, whole.sharing.whole), (0, 8))
+        self.assertEqual([len(m.steps) for (m,) in whole.values()], [4] * 8)
+
+    def test_fewer_than_the_bases_leaves_the_bases_and_what_they_do_for_each_other(self):
+        found = shared(self.ramps(), {}, 1)
+        hexes = {s.hex for (made,) in found.values() for s in made.steps}
+        self.assertEqual(hexes, set(self.HEXES))
+
+    def test_a_colour_next_to_the_base_in_value_is_no_step_of_it(self):
+        near = {
+            h: (make_steps(h, Ramp(darker=1, lighter=1), NUMBERS),) for h in ("#808080", "#858585")
+        }
+        found = shared(near, {}, 2)
+        self.assertEqual([[s.hex for s in m.steps] for (m,) in found.values()],
+                         [["#808080"], ["#858585"]])  # fmt: skip
+
+    def test_a_plan_keeps_its_steps_within_its_budget(self):
+        plan = scenes.plan_of([scenes.planned(value=v) for v in (30.0, 50.0, 70.0)])
+        for edit in ("budget=6", "ramps.within=true"):
+            plan = keys.edit_from(plan, edit).apply(plan)
+        self.assertEqual((plan.budget, edits.study(plan).within_budget), (6, True))

@@ -10,13 +10,24 @@ from umber_compass.colour.packed import unpack
 from umber_compass.picture.forms import SLOPE_NORMAL
 from umber_compass.picture.reach import is_turned
 from umber_compass.picture.relit import values_of
-from umber_compass.plan.light_edits import light_on, rig_of, set_lamp, with_rig
-from umber_compass.plan.rig import Glow, Lamp
+from umber_compass.plan.light_edits import (
+    light_on,
+    place_spot,
+    remove_lamp,
+    rig_of,
+    set_lamp,
+    with_lamp,
+    with_rig,
+)
+from umber_compass.plan.practice_edits import set_rule
+from umber_compass.plan.rig import Glow, Lamp, Pool
 from umber_compass.plan.scene_edits import place_foot, stand_on, tell_scene
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks.judging import judge, measure_all
+from umber_compass.steps.checks.light.highlight_alike import _nearest
 from umber_compass.steps.light.contrast import contrast_of, set_contrast
 from umber_compass.steps.light.telling_things import as_told
+from umber_compass.steps.light_views import exactly_in_part, in_part
 from umber_compass.steps.pictures import exact_picture, picture
 from umber_compass.words import Refusal
 
@@ -197,6 +208,127 @@ class Checks(Lit):
         turned = [self.found(d, "local-lost") for d in (plain, red)]
         self.assertLess(turned[0].measured + 30, turned[1].measured)
         self.assertNotEqual(turned[1].level, "fine")
+
+    def test_a_soft_light_splits_the_families_until_they_are_drawn(self):
+        soft = self.derive(way="soft", shadows=False)
+        result = next(r for r in judge(soft) if r.check == "families-split")
+        self.assertEqual(result.level, "note")
+        self.assertIn("painter", [fix.id for fix in result.fixes])
+        for fix in result.fixes:
+            after = self.found(self.pipeline.derive(fix.edit.apply(soft.plan)), "families-split")
+            self.assertLessEqual(after.measured, result.wanted)
+
+    def test_a_highlight_in_the_colour_of_another_thing_is_said_and_mended(self):
+        derived = self.derive(self.material("stone ball", "satin"))
+        sides = {s.name: s for s in derived.two_sides}
+        alike = sides["hut"]._replace(lit=sides["stone ball"].highlight)
+        near = _nearest([sides["stone ball"], alike])
+        self.assertLess(near.apart, 0.01)
+        self.assertEqual((near.shiny.name, near.other.name), ("stone ball", "hut"))
+        shiny = sides["hut"]._replace(highlight=sides["hut"].shade, lit=alike.lit)
+        self.assertEqual(_nearest([sides["stone ball"], shiny]).shiny.name, "stone ball")
+        self.assertIsNone(_nearest([sides["hut"], sides["ground"]]))
+
+    def test_a_wide_highlight_is_said_and_a_narrower_material_proposed(self):
+        broad = self.derive(self.material("stone ball", "leather"))
+        narrow = self.derive(self.material("stone ball", "wet"))
+        label = next(r.label for r in broad.regions if r.id == self.id["stone ball"])
+        shares = [d.highlight_shares[label] for d in (broad, narrow)]
+        self.assertGreater(shares[0], 2 * shares[1])
+        strict = set_rule("highlight-wide.note", 100 * shares[1] + 0.5, "strict")
+        result = next(
+            r for r in judge(self.pipeline.derive(strict.apply(broad.plan)))
+            if r.check == "highlight-wide"
+        )  # fmt: skip
+        self.assertEqual(result.regions, (self.id["stone ball"],))
+        for fix in result.fixes:
+            after = self.pipeline.derive(fix.edit.apply(strict.apply(broad.plan)))
+            self.assertTrue(
+                all(r.level == "fine" for r in measure_all(after) if r.check == "highlight-wide")
+            )
+
+    def test_a_figure_that_light_carries_out_of_its_band_is_held(self):
+        roles = [self.role("hut", "focus"), self.role("stone ball", "figure")]
+        plain = self.derive(*roles)
+        self.assertEqual(self.found(plain, "lit-bands").level, "fine")
+        bright = self.derive(*roles, exposed="off", fixed=4 * plain.lit.lights.exposure)
+        result = next(r for r in judge(bright) if r.check == "lit-bands")
+        self.assertGreater(result.measured, result.wanted)
+        after = self.pipeline.derive(result.fixes[0].edit.apply(bright.plan))
+        self.assertLess(self.found(after, "lit-bands").measured, result.wanted)
+
+
+class Spots(Lit):
+    """A pool of light lies where it was put, as far as it reaches, and nowhere else."""
+
+    def spot(self, strength=120.0, spares=(), **pool):
+        rig = with_lamp(rig_of(self.plan), "spot")
+        own = replace(
+            rig.lamp("spot"), strength=strength, spares=spares, pool=Pool(**pool)
+        )  # fmt: skip
+        lamps = tuple(own if lamp.name == "spot" else lamp for lamp in rig.lamps)
+        return self.derive(lamps=lamps, shadows=False)
+
+    def gain(self, derived, paint=exact_picture):
+        before = self.spot(strength=0.0)
+        gain = values_of(paint(derived).reshape(-1)) - values_of(paint(before).reshape(-1))
+        return gain.reshape(derived.drawing.labels.shape)
+
+    def test_it_lights_its_disc_alone_and_fades_over_its_fall_off(self):
+        hard = self.spot(x=0.25, y=0.55, radius=0.1, fall=0.1)
+        soft = self.spot(x=0.25, y=0.55, radius=0.1, fall=1.0)
+        y, x = np.indices(hard.drawing.labels.shape)
+        far = np.hypot(x + 0.5 - 60, y + 0.5 - 88) / 24
+        for paint in (exact_picture, picture):
+            gain = self.gain(hard, paint)
+            self.assertLess(np.abs(gain[far > 1.3]).max(), 1.5)
+            self.assertGreater(gain[far < 0.7].mean(), 8)
+            self.assertLess(
+                self.gain(soft, paint)[(far > 0.7) & (far < 0.95)].mean(),
+                0.4 * gain[(far > 0.7) & (far < 0.95)].mean(),
+            )
+
+    def test_live_it_is_what_it_is_exactly_and_a_drag_of_colours_keeps_it(self):
+        derived = self.spot(x=0.66, y=0.6, radius=0.3)
+        quick, exact = (unpack(p(derived)).astype(float) for p in (picture, exact_picture))
+        self.assertLess(np.abs(quick - exact).mean(), 1.0)
+        ball = self.own(derived, "stone ball")
+        turned = quick[ball].mean(axis=1)
+        self.assertGreater(np.ptp(turned), 40)  # light and shade lie in the pool as well
+
+    def test_it_reaches_a_far_sky_but_not_what_it_spares(self):
+        far = self.gain(self.spot(x=0.8, y=0.2, radius=0.1))
+        self.assertGreater(far[30, 192], 3)
+        spared = self.spot(x=0.25, y=0.55, radius=0.2, spares=(self.id["hut"],))
+        gain, hut = self.gain(spared), self.own(spared, "hut")
+        inner = np.zeros_like(hut)
+        inner[55:125, 35:48] = hut[55:125, 35:48]
+        self.assertEqual(np.abs(gain[inner]).max(), 0)
+        self.assertGreater(gain[88, 60], 3)  # the window in it
+
+    def test_alone_it_shows_its_disc_in_the_dark(self):
+        derived = self.spot(x=0.25, y=0.55, radius=0.1)
+        for alone in (in_part(derived, "lamp-spot"), exactly_in_part(derived, "lamp-spot")):
+            levels = unpack(alone).max(axis=2)
+            self.assertLess(levels[150, 20], 8)
+            self.assertGreater(levels[88, 45], 40)
+        key = unpack(in_part(derived, "lamp-key")).max(axis=2)
+        without = unpack(in_part(self.spot(strength=0.0), "lamp-key")).max(axis=2)
+        np.testing.assert_array_equal(key, without)
+
+    def test_a_rig_keeps_a_lamp_that_lights_all(self):
+        plan = with_rig(self.plan, with_lamp(rig_of(self.plan), "spot"))
+        self.assertEqual(rig_of(plan).key.name, "key")
+        first = set_lamp("spot", scenes.NOTHING, rank=1).apply(plan)
+        self.assertEqual(
+            rig_of(set_lamp("key", scenes.NOTHING, rank=9).apply(first)).key.name, "key"
+        )
+        with self.assertRaisesRegex(Refusal, "only lamp that lights the whole"):
+            remove_lamp("key").apply(plan)
+        with self.assertRaisesRegex(Refusal, "no spot"):
+            place_spot("key", 0.5, 0.5).apply(plan)
+        put = place_spot("spot", 1.7, -0.2).apply(plan)
+        self.assertEqual((rig_of(put).lamp("spot").pool.x, rig_of(put).lamp("spot").pool.y), (1, 0))
 
 
 if __name__ == "__main__":

@@ -84,7 +84,10 @@ class Story(InWindow):
         wait(self.desk.worker.idle, lambda: self.click(self.parts.benches["handoff"].write))
         self.assertEqual(
             sorted(p.name for p in (self.folder / "out").iterdir()),
-            [f"lighthouse-bakery{x}" for x in ("-chart.gpl", "-flat.png", "-lit.png", ".gpl")],
+            [
+                f"lighthouse-bakery{x}"
+                for x in ("-chart.gpl", "-flat.png", "-layers.ora", "-lit.png", ".gpl")
+            ],
         )
 
     def test_hue_value_and_lamp_are_dragged_and_the_exact_picture_follows(self):
@@ -159,7 +162,7 @@ class Story(InWindow):
             self.desk.worker.idle,
             lambda: key(self.parts.benches["handoff"].write, Qt.Key.Key_Space),
         )
-        self.assertEqual(len(list((self.folder / "out").iterdir())), 4)
+        self.assertEqual(len(list((self.folder / "out").iterdir())), 5)
 
     def warned(self, step):
         return [r for r in self.parts.checks.rows if r.result.level == "warning"]

@@ -63,6 +63,82 @@ class Every(unittest.TestCase):
         )
 
 
+class Elsewhere(unittest.TestCase):
+    """As other eyes, screens and papers show a picture."""
+
+    def seen(self, name, *hexes):
+        levels = [spaces.to_bytes(spaces.parse_hex(h)) for h in hexes]
+        given = np.repeat(np.repeat(np.array([levels]), 16, axis=0), 16, axis=1)
+        return VIEWS[name].see(np.ascontiguousarray(given), PLAIN)
+
+    def test_red_and_green_of_one_value_are_one_without_a_cone_and_greys_stay(self):
+        red, green = "#d0603c", "#8c8a2c"
+        for kind in ("deutan", "protan"):
+            seen = self.seen(kind, red, green).astype(int)
+            plain = self.seen("mirrored", green, red).astype(int)
+            apart = [abs(p[8, 4] - p[8, 24]).max() for p in (seen, plain)]
+            self.assertLess(apart[0], 0.75 * apart[1], kind)
+        for kind in ("deutan", "protan", "tritan"):
+            grey = self.seen(kind, "#808080")[8, 8].astype(int)
+            self.assertLess(np.abs(grey - 128).max(), 8)
+
+    def test_luma_is_the_sum_of_painting_programs(self):
+        self.assertEqual(self.seen("luma", "#3264c8")[3, 3].tolist(), [96] * 3)
+
+    def test_an_e_reader_has_sixteen_greys_and_keeps_the_mean(self):
+        ramp = np.linspace(0, 255, 256).astype(np.uint8)
+        given = np.repeat(np.repeat(ramp[None, :, None], 64, axis=0), 3, axis=2)
+        seen = VIEWS["e-reader"].see(given, PLAIN)
+        self.assertEqual(len(np.unique(seen)), 16)
+        means = seen.astype(float).mean(axis=0)[:, 0].reshape(16, 16).mean(axis=1)
+        self.assertTrue((np.diff(means) > 0).all())
+
+    def test_a_poor_screen_loses_red_and_print_and_newsprint_have_a_lighter_black(self):
+        red = self.seen("narrow-gamut", "#ff0000")[3, 3].astype(int)
+        self.assertLess(red[0] - red[1], 215)
+        white = self.seen("narrow-gamut", "#ffffff")[3, 3]
+        self.assertGreater(int(white.min()), 250)
+        for name, least in (("newsprint", 60), ("print", 15)):
+            black, paper = self.seen(name, "#000000", "#ffffff")[3, ::20]
+            self.assertGreater(int(black.min()), least)
+            self.assertLess(int(black.max()), 110)
+            self.assertGreater(int(paper.max()), 220)
+        blue = self.seen("print", "#0020ff")[3, 3].astype(int)
+        self.assertLess(blue[2], 200)  # no ink is as blue as a screen
+
+    def test_a_tube_darkens_every_other_line_less_where_it_is_bright(self):
+        dark, bright = (self.seen("tube", h).astype(int) for h in ("#404040", "#f0f0f0"))
+        for seen in (dark, bright):
+            self.assertGreater(seen[2, 8, 0], seen[3, 8, 0])
+        ratios = [s[3, 8, 0] / s[2, 8, 0] for s in (dark, bright)]
+        self.assertLess(ratios[0], ratios[1])
+
+
+class Steps(unittest.TestCase):
+    def test_only_steps_of_each_regions_ramp_are_left_the_nearest_in_value(self):
+        ramp = np.linspace(20, 230, 64).astype(np.uint8)
+        given = np.repeat(np.repeat(ramp[None, :, None], 32, axis=0), 3, axis=2)
+        labels = np.repeat([[1] * 32 + [2] * 32], 32, axis=0).astype(np.uint16)
+        steps = {
+            1: np.array([[30, 30, 60], [90, 80, 70]], np.uint8),
+            2: np.array([[120, 120, 120], [200, 190, 180], [250, 245, 240]], np.uint8),
+        }
+        about = About(labels=labels, ramps=steps)
+        for name in ("ramp-view", "ramp-dither"):
+            seen = VIEWS[name].see(given, about)
+            for label, own in steps.items():
+                found = {tuple(p) for p in seen[labels == label].tolist()}
+                self.assertEqual(found, {tuple(s) for s in own.tolist()}, name)
+        hard = VIEWS["ramp-view"].see(given, about)
+        self.assertEqual(hard[0, 0].tolist(), [30, 30, 60])
+        self.assertEqual(hard[0, 63].tolist(), [250, 245, 240])
+        self.assertEqual(len(np.unique(hard[:, 40], axis=0)), 1)
+        mixed = VIEWS["ramp-dither"].see(given, about)[:, 32:]
+        means = mixed.astype(float).mean(axis=(0, 2)).reshape(4, 8).mean(axis=1)
+        self.assertTrue((np.diff(means) > 0).all())
+        np.testing.assert_array_equal(VIEWS["ramp-view"].see(given, PLAIN), given)
+
+
 class Told(unittest.TestCase):
     """Views of what a plan knows of its picture."""
 

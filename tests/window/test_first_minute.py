@@ -251,7 +251,7 @@ class UnderTheHand(InWindow):
         chart = self.parts.benches["light"].chart
         at = next(i for i, r in enumerate(chart.rows) if r.region == self.coat)
         place = chart.box(at, 0).center().toPoint()
-        self.parts.benches["light"].pages.widget(CHART).ensureVisible(place.x(), place.y())
+        self.parts.benches["light"].chart_scroll.ensureVisible(place.x(), place.y())
         found["chart"] = self.at(chart, chart.box(at, 0).center())
         self.works.steps.open("sketch")
         self.settle()

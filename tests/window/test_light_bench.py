@@ -12,9 +12,11 @@ from PySide6.QtWidgets import QApplication
 from tests import scenes
 from tests.scenes import NOTHING
 from tests.window.driving import DEMO, FULL, InWindow, drag, mouse, wait
+from umber_compass.colour.temperature import hex_of_kelvin
 from umber_compass.document import Kept
 from umber_compass.formats import cache
 from umber_compass.formats.cache import Cache
+from umber_compass.plan import edits
 from umber_compass.plan.light_edits import rig_of, set_ambient, set_lamp
 from umber_compass.steps.light.contrast import contrast_of
 from umber_compass.steps.light.lamps import angles_of
@@ -81,6 +83,92 @@ class Light(InWindow):
         for name in ("terminator", "crevice"):
             QTest.keyClick(self.bench.lamps.rows[name], Qt.Key.Key_Right)
         self.assertEqual((self.rig.terminator.strength, self.rig.crevice), (9, 29))
+
+    def test_a_colour_of_the_chart_is_corrected_by_hand_and_given_up(self):
+        self.bench.open_tab(CHART)
+        self.settle()
+        chart, bar = self.bench.chart, self.bench.cell_bar
+        row = next(i for i, r in enumerate(chart.rows) if "lit" in r.places)
+        column = 1 + [p.name for p in chart.places].index("core-shadow")
+        drag(chart, [chart.box(row, column).center()])
+        region, made = chart.rows[row].region, chart.rows[row].places["core-shadow"].hex
+        for text, there in (("nonsense", made), ("#7A3050", "#7a3050")):
+            self.type(bar.hex, text)
+            QTest.keyClick(bar.hex, Qt.Key.Key_Return)
+            self.settle()
+            self.assertEqual(chart.rows[row].places["core-shadow"].hex, there)
+        self.assertEqual(chart.rows[row].by_hand, {"core-shadow"})
+        self.bench.lamps.edit_wanted.emit(set_lamp("key", NOTHING, hex="#40ff40"))
+        self.settle()
+        self.assertEqual(chart.rows[row].places["core-shadow"].hex, "#7a3050")
+        self.press(bar.back)
+        self.settle()
+        self.assertNotIn("core-shadow", chart.rows[row].by_hand)
+        self.assertNotEqual(chart.rows[row].places["core-shadow"].hex, "#7a3050")
+        self.assertEqual(edits.study(self.desk.history.now).chart, {})
+        self.assertEqual(region, chart.rows[row].region)
+
+    def test_own_rigs_stand_beside_the_eight_and_are_forgotten(self):
+        self.bench.open_tab(LOOK)
+        self.settle()
+        rigs = self.bench.look.rigs
+        many = len(rigs.rigs)
+        self.assertFalse(rigs.forget.isEnabled())
+        self.bench.edit_wanted.emit(set_lamp("key", NOTHING, hex="#40ff40"))
+        self.type(rigs.name, "Green room")
+        self.press(rigs.keep)
+        self.assertEqual(len(rigs.rigs), many + 1)
+        rigs.rigs["ferry-moon"].click()
+        self.settle()
+        self.assertNotEqual(self.rig.key.hex, "#40ff40")
+        own = next(b for b in rigs.rigs.values() if b.text() == "Green room")
+        own.click()
+        self.settle()
+        self.assertEqual(self.rig.key.hex, "#40ff40")
+        self.press(rigs.forget)
+        self.assertEqual((len(rigs.rigs), rigs.forget.isEnabled()), (many, False))
+
+    def test_a_spot_is_put_widened_seen_alone_and_kept_off_a_region(self):
+        more = self.bench.lamps.more_bar
+        self.assertFalse(more.spot.isVisible())
+        self.bench.lamps.more["spot"].click()
+        self.settle()
+        self.assertEqual((self.bench.lamps.lamp, more.spot.isVisible()), ("spot", True))
+        frame, before = self.stage.frame(), self.pixel(120, 330)
+        mark = next(m for m in self.stage.lamps if m.name == "spot")
+        middle = lamp_marks.at(mark, frame)
+        away = QPointF(frame.width() * -0.3, frame.height() * 0.2)
+        drag(self.stage, [middle, middle + away])
+        pool = self.rig.lamp("spot").pool
+        self.assertAlmostEqual(pool.x, 0.2, delta=0.01)
+        self.assertAlmostEqual(pool.y, 0.7, delta=0.01)
+        rim = middle + away + QPointF(pool.radius * frame.width(), 0)
+        drag(self.stage, [rim, rim + QPointF(frame.width() * 0.1, 0)])
+        self.assertAlmostEqual(self.rig.lamp("spot").pool.radius, 0.3, delta=0.01)
+        self.assertEqual(self.rig.lamp("spot").pool.x, pool.x)
+        self.settle()
+        self.assertNotEqual(self.pixel(120, 330), before)
+        more.fall.setValue(10)
+        self.assertEqual(self.rig.lamp("spot").pool.fall, 0.1)
+        whole = self.pixel(560, 60)
+        self.press(more.alone)
+        self.assertEqual(self.session.held, "lamp-spot")
+        self.assertNotEqual(self.pixel(560, 60), whole)
+        self.bench.lamps._choose("ambient")
+        self.assertEqual(self.session.held, "ambient-only")
+        self.works.steps.open("values")
+        self.assertEqual((self.session.held, more.alone.isChecked()), ("", False))
+        self.works.steps.open("light")
+        self.bench.lamps._choose("key")
+        region = self.desk.derived.regions[0].id
+        self.session.select(region)
+        self.settle()
+        self.press(more.lights)
+        self.assertEqual(self.rig.key.spares, (region,))
+        self.press(more.lights)
+        self.assertEqual(self.rig.key.spares, ())
+        more.kelvin.setValue(2800)
+        self.assertEqual(self.rig.key.hex, hex_of_kelvin(2800))
 
     def test_off_is_flat_and_on_is_lit_again(self):
         lit = self.pixel(320, 220)
@@ -162,7 +250,7 @@ class Light(InWindow):
         self.assertIn("whatever the lamps do", look.did.text())
         self.assertLess(self.desk.derived.values.by_code.mean(), 45)  # dark, as it was asked
         self.press(look.exposed.buttons["planned"])
-        self.press(look.rigs["footlights"])
+        self.press(look.rigs.rigs["footlights"])
         self.assertEqual([x.name for x in self.rig.lamps], ["key", "rim"])
         self.assertEqual(self.rig.way, "painter")
         self.assertNotEqual(self.pixel(320, 220), before)

@@ -28,7 +28,7 @@ class Grips(unittest.TestCase):
         for away, found in ((0, True), (17.5, True), (18.5, False), (40, False)):
             for way in (QPointF(away, 0), QPointF(0, -away)):
                 hit = lamp_marks.hit([mark], place + way, frame)
-                self.assertEqual(hit is mark, found, (away, way))
+                self.assertEqual(hit is not None and hit.mark is mark, found, (away, way))
 
 
 class Seen(unittest.TestCase):
