@@ -61,13 +61,13 @@ def _lamp(kelvin: Floats) -> Floats:
     u, v = locus(kelvin)
     x, y = 3 * u / (2 * u - 8 * v + 4), 2 * v / (2 * u - 8 * v + 4)
     linear = np.maximum(np.stack([x / y, np.ones_like(x), (1 - x - y) / y], 1) @ XYZ_TO_LINEAR.T, 0)
-    return linear / linear.max(1, keepdims=True)
+    return np.asarray(linear / linear.max(1, keepdims=True))
 
 
 def _uv(linear: Floats) -> Floats:
     """CIE 1960 u and v, (2, n), of linear sRGB, (n, 3)."""
     x, y, z = LINEAR_TO_XYZ @ linear.T
-    return np.stack([4 * x, 6 * y]) / (x + 15 * y + 3 * z)
+    return np.asarray(np.stack([4 * x, 6 * y]) / (x + 15 * y + 3 * z))
 
 
 @lru_cache(1)
