@@ -9,6 +9,7 @@ from PIL import Image
 
 from tests import kept, scenes
 from umber_compass.formats import atomic, gpl, openraster, palettes, picture, plan_file
+from umber_compass.formats.openraster_flat import flat, layers_seen
 from umber_compass.plan.model import Gradient, Pinned
 from umber_compass.plan.rig import Rig
 from umber_compass.words import Refusal
@@ -102,10 +103,10 @@ def layers():
             archive.writestr(name, data)
     data = out.getvalue()
     read = openraster.read(data, "x")
-    seen = [(a.name, a.x, a.y, round(share, 4)) for a, share in openraster.leaves(read.root)]
+    seen = [(a.name, a.x, a.y, round(a.opacity, 4)) for a in reversed([*layers_seen(read.root)])]
     pictures = openraster.Pictures(read)
-    boxes = [pictures.box_of(a, size) for a, _ in openraster.leaves(read.root)]
-    return seen, boxes, np.asarray(openraster.flat(data, "x")).reshape(-1, 4)
+    boxes = [pictures.box_of(a, size) for a in reversed([*layers_seen(read.root)])]
+    return seen, boxes, np.asarray(flat(data, "x")).reshape(-1, 4)
 
 
 def palettes_read():

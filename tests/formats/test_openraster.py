@@ -11,6 +11,7 @@ from PIL import Image
 from tests import scenes
 from umber_compass import document
 from umber_compass.formats import openraster, picture
+from umber_compass.formats.openraster_flat import flat
 from umber_compass.words import Refusal
 
 XML = """<image version="0.0.5" w="60" h="40"><stack>
@@ -84,7 +85,7 @@ class Reading(scenes.InFolder):
         made = self.bring(data)
         told = {r.name: r.role for r in made.plan.regions}
         self.assertEqual(told, {"paper": "ground", "Line art": "line"})
-        seen = np.asarray(openraster.flat(data, "x"))[..., :3].astype(int)
+        seen = np.asarray(flat(data, "x"))[..., :3].astype(int)
         paper = np.array([0xE0, 0xD8, 0xC8])
         np.testing.assert_allclose(seen[30, 50], paper * 100 / 255, atol=1)
         np.testing.assert_allclose(seen[2, 2], np.minimum(paper + 60, 255), atol=1)

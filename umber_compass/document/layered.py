@@ -1,6 +1,7 @@
 """A layered file as regions: which layer is on top at each px."""
 
 import re
+from typing import TypeAlias
 
 import numpy as np
 import numpy.typing as npt
@@ -8,13 +9,16 @@ from PIL import Image
 
 from umber_compass.colour.packed import Packed
 from umber_compass.formats import openraster
-from umber_compass.formats.layer_modes import CLIPPED, DARKENING, MIXED
+from umber_compass.formats.layer_modes import CLIPPED, CUT, DARKENING, MIXED
 from umber_compass.formats.openraster import Box, Group, Layer, Pictures
+from umber_compass.formats.openraster_flat import layers_seen
 from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.kinds.kind import Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.layers import DEPTH, split_layers
 from umber_compass.steps.sketch.lines.ink import Mask, distance_to
 from umber_compass.work import Tick, idle
+
+Clear: TypeAlias = npt.NDArray[np.float32]
 
 _OWNS = 127  # of 255: from this alpha on a layer owns a px
 # px², beyond which what lies further inside is no line: at most, of the longer side, and at least.
@@ -63,7 +67,7 @@ def _presence(image: Image.Image, mode: str) -> npt.NDArray[np.float32]:
     if mode in DARKENING:
         light = np.asarray(image.convert("L"), np.float32) / np.float32(255)
         return np.asarray(alpha * (1 - light), np.float32)
-    return alpha if mode not in MIXED or mode == CLIPPED else np.zeros_like(alpha)
+    return alpha if mode not in MIXED or mode in (CLIPPED, CUT) else np.zeros_like(alpha)
 
 
 def _opened(root: Group, depth: int) -> list[Group | Layer]:
@@ -90,21 +94,51 @@ def _alpha(
     group = (
         child._replace(opacity=1.0) if isinstance(child, Group) else Group("", (child,), 1, True)
     )
-    seen = [(la, share, pictures.box_of(la, size)) for la, share in openraster.leaves(group)]
-    boxes = [box for _, _, box in seen if box is not None]
+    boxes = [b for la in layers_seen(group) if (b := pictures.box_of(la, size)) is not None]
     if not boxes:
         return None
-    left, top = min(b[0] for b in boxes), min(b[1] for b in boxes)
-    right, bottom = max(b[2] for b in boxes), max(b[3] for b in boxes)
-    clear = np.ones((bottom - top, right - left), np.float32)
-    for layer, share, box in seen:
-        tick(-1)
-        if box is not None:
-            inner = (box[0] - layer.x, box[1] - layer.y, box[2] - layer.x, box[3] - layer.y)
-            alpha = _presence(pictures.of(layer).crop(inner), layer.mode)
-            there = clear[box[1] - top : box[3] - top, box[0] - left : box[2] - left]
-            there *= 1 - alpha * np.float32(share)
+    sides = list(zip(*boxes, strict=True))
+    box = min(sides[0]), min(sides[1]), max(sides[2]), max(sides[3])
+    clear = np.ones((box[3] - box[1], box[2] - box[0]), np.float32)
+    _lay(pictures, group, clear, box, size, tick)
     np.subtract(1, clear, out=clear)
     clear *= np.float32(255 * whole)
     clear += np.float32(0.5)
-    return (left, top, right, bottom), clear.astype(np.uint8)
+    return box, clear.astype(np.uint8)
+
+
+def _lay(
+    pictures: Pictures, group: Group, clear: Clear, box: Box, size: tuple[int, int], tick: Tick
+) -> None:
+    """Take from what is clear in a box, (h, w) 0-1, what the seen layers of a group cover. A layer
+    that only lies over those of its group is laid on as the group is."""
+    for child in reversed(group.children):
+        tick(-1)
+        if not child.visible or child.opacity <= 0:
+            continue
+        if isinstance(child, Layer):
+            mode = group.mode if child.mode == openraster.OVER else child.mode
+            _take(pictures, child._replace(mode=mode), clear, box, size)
+        elif child.apart:
+            own = np.ones_like(clear)
+            _lay(pictures, child, own, box, size, tick)
+            clear *= 1 - (1 - own) * np.float32(child.opacity)
+        else:
+            _lay(pictures, child, clear, box, size, tick)
+
+
+def _take(pictures: Pictures, layer: Layer, clear: Clear, box: Box, size: tuple[int, int]) -> None:
+    covers = pictures.box_of(layer, size)
+    there = np.zeros_like(clear)
+    if covers is not None:
+        inner = (covers[0] - layer.x, covers[1] - layer.y, covers[2] - layer.x, covers[3] - layer.y)
+        alpha = _presence(pictures.of(layer).crop(inner), layer.mode) * np.float32(layer.opacity)
+        rows, columns = (
+            slice(covers[1] - box[1], covers[3] - box[1]),
+            slice(covers[0] - box[0], covers[2] - box[0]),
+        )
+        there[rows, columns] = alpha
+    if layer.mode == CUT:
+        np.subtract(1, (1 - clear) * there, out=clear)
+    else:
+        clear *= 1 - there

@@ -1,130 +1,97 @@
-"""The layered starter file: every material a group of its own, the light above them as pictures,
-a check in grey and the palette hidden on top."""
+"""The layered starter file: every material a group of its own with the light clipped to it, a check
+in grey and the palette hidden on top."""
 
+from concurrent.futures import Executor, ThreadPoolExecutor
 from typing import IO
 
 import numpy as np
 import numpy.typing as npt
 from PIL import Image
 
-from umber_compass.colour.blending import MODES
-from umber_compass.colour.packed import unpack
 from umber_compass.formats import swatches
 from umber_compass.formats.gpl import Row
-from umber_compass.formats.openraster_out import OutGroup, OutLayer, write
-from umber_compass.picture.indexed import codes_by_px
-from umber_compass.steps.handoff.light_layers import (
-    MULTIPLY,
-    SCREEN,
-    LightLayer,
-    levels_of_share,
-    light_layers,
-)
-from umber_compass.steps.handoff.material_layers import material_layers
+from umber_compass.formats.openraster import OVER
+from umber_compass.formats.openraster_out import OutGroup, OutLayer, png_of, write
+from umber_compass.steps.handoff.light_layers import IDLE, LightLayer, light_layers
 from umber_compass.steps.handoff.palette import palette_rows
-from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.handoff.stack import (
+    OPAQUE,
+    Canvas,
+    MaterialGroup,
+    groups,
+    lay,
+    lay_group,
+    nearer,
+)
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
-_MIDDLE = (128, 128, 128)
-_FIT = "as the screen shows these colours"
+PAINT, BASE, EDGE, GREY, PALETTE = "paint here", "base", "edge", "grey check", "palette"
+_CLIP, _CUT, _COLOUR = "svg:src-atop", "svg:dst-in", "svg:color"
+_MIDDLE = 128  # a level
 _STRIP = 256  # rows
-_LEAST = 1.5 / 255  # by which layers must miss the picture before they are brought nearer
-Canvas = npt.NDArray[np.float32]  # (h, w, 4) encoded, 0-1
+_MOST_CLIPPED = 1500  # layers, beyond which the light stands once above all
+_WORKERS = 2  # threads that pack pictures
 
 
 def fill_starter(derived: Derived, stream: IO[bytes], mark: str, tick: Tick = idle) -> None:
     """Write the starter file of a plan, lit where its light is on."""
     height, width = derived.drawing.labels.shape
-    groups, canvas = _materials(derived)
-    light: list[OutLayer] = []
-    for one in light_layers(derived, tick):
-        light.append(_layer(one.name, one.picture, one.mode))
-        lay(canvas, one.picture, one.mode)
-    for one in fitted(canvas, derived, tick) if light else ():
-        light.append(_layer(one.name, one.picture, one.mode))
-        lay(canvas, one.picture, one.mode)
-    grey = Image.new("RGB", (width, height), _MIDDLE)
+    wish = derived.plan.layers
+    repaintable = wish.light == "repaintable"
+    lights = list(light_layers(derived, repaintable, tick))
+    clipped = wish.clipped and len(derived.regions) * (len(lights) + 3) <= _MOST_CLIPPED
+    canvas = np.zeros((height, width, 4), np.float32)
+    with ThreadPoolExecutor(_WORKERS) as pool:
+        found = groups(derived, lights if clipped else (), wish.grown)
+        materials = [_group(one, canvas, pool, tick) for one in found]
+        above: list[LightLayer] = [] if clipped else lights
+        for one in above:
+            lay(canvas, one)
+        near = nearer(canvas, derived, tick) if lights and not repaintable else ()
+        for one in near:
+            lay(canvas, one)
+        opaque = canvas[..., 3] >= OPAQUE
+        lit = list(pool.map(lambda one: _above(one, opaque), (*above, *near)))
+    grey = Image.new("L", (width, height), _MIDDLE)
     top: list[OutGroup | OutLayer] = [
-        OutLayer("grey check", grey, mode="svg:color", visible=False),
-        OutLayer("palette", _strip(derived), visible=False),
+        OutLayer(GREY, png_of(grey), mode=_COLOUR, visible=False),
+        OutLayer(PALETTE, png_of(_strip(derived)), visible=False),
     ]
     # The light is no group: a group by itself would be multiplied with nothing.
-    root = OutGroup(derived.plan.title, (*top, *reversed(light), *reversed(groups)))
-    merged = _shown(canvas)
-    write(stream, (width, height), root, merged, mark)
+    root = OutGroup(derived.plan.title, (*top, *reversed(lit), *reversed(materials)))
+    write(stream, (width, height), root, _shown(canvas), mark)
 
 
-def _layer(name: str, picture: npt.NDArray[np.uint8], mode: str) -> OutLayer:
-    return OutLayer(name, Image.fromarray(picture), mode=f"svg:{mode}")
+def _group(one: MaterialGroup, canvas: Canvas, pool: Executor, tick: Tick) -> OutGroup:
+    """A material's group with its pictures packed, laid on the picture so far."""
+    tick(-1.0)
+    wanted = [(BASE, OVER, Image.fromarray(one.base))]
+    wanted += [(p.name, f"svg:{p.mode}", Image.fromarray(p.pixels)) for p in one.light]
+    if one.edge is not None:
+        white = np.full_like(one.edge, 255)
+        wanted.append((EDGE, _CUT, Image.fromarray(np.dstack([white, one.edge]))))
+    packed = [pool.submit(png_of, image) for _, _, image in wanted]
+    lay_group(canvas, one)
+    layers = [
+        OutLayer(name, png.result(), one.x, one.y, mode)
+        for (name, mode, _), png in zip(wanted, packed, strict=True)
+    ]
+    layers.insert(1, OutLayer(PAINT, png_of(Image.new("RGBA", (1, 1))), one.x, one.y, _CLIP))
+    return OutGroup(one.region.name, tuple(reversed(layers)))
 
 
-def _materials(derived: Derived) -> tuple[list[OutGroup], Canvas]:
-    """A group for each material, the lowest first, and all of them composed."""
-    height, width = derived.drawing.labels.shape
-    colours = derived.table[codes_by_px(derived.indexed)].reshape(height, width, 3)
-    canvas = np.zeros((height, width, 4), np.float32)
-    groups = []
-    for layer in material_layers(derived, np.ascontiguousarray(colours, np.uint8)):
-        image = Image.fromarray(layer.pixels)
-        part = canvas[layer.y : layer.y + image.height, layer.x : layer.x + image.width]
-        for rows in _rows(part):
-            part[rows] = over(part[rows], layer.pixels[rows].astype(np.float32) / np.float32(255))
-        paint = Image.new("RGBA", (1, 1))
-        children = (
-            OutLayer("paint here", paint, layer.x, layer.y, "svg:src-atop"),
-            OutLayer("base", image, layer.x, layer.y),
-        )
-        groups.append(OutGroup(layer.region.name, children))
-    return groups, canvas
-
-
-def over(under: Canvas, top: Canvas) -> Canvas:
-    """One picture laid plainly over another (W3C Compositing: source over)."""
-    alpha, below = top[..., 3:], under[..., 3:]
-    whole = alpha + below * (1 - alpha)
-    colour = top[..., :3] * alpha + under[..., :3] * (below * (1 - alpha))
-    shown = colour / np.maximum(whole, np.float32(1e-6))
-    return np.asarray(np.concatenate([shown, whole], axis=2), np.float32)
-
-
-def lay(canvas: Canvas, layer: npt.NDArray[np.uint8], mode: str) -> None:
-    """An opaque layer laid on a picture as its mode says; where nothing is painted the layer itself
-    shows, as the standard has it. In place, some rows at a time, so that it takes little room."""
-    for rows in _rows(canvas):
-        under = canvas[rows]
-        alpha, base = under[..., 3:], under[..., :3]
-        top = layer[rows].astype(np.float32) / np.float32(255)
-        under[..., :3] = MODES[mode](base, top) * alpha + top * (1 - alpha)
-        under[..., 3] = 1
-
-
-def _rows(canvas: Canvas) -> list[slice]:
-    return [slice(i, i + _STRIP) for i in range(0, len(canvas), _STRIP)]
-
-
-def fitted(canvas: Canvas, derived: Derived, tick: Tick = idle) -> tuple[LightLayer, LightLayer]:
-    """What brings layers to the exact picture where light is more than the screen shows, screened
-    and multiplied; it belongs to these colours alone. Where nothing is painted it does nothing."""
-    exact = unpack(exact_picture(derived, tick))
-    lighter, darker = np.zeros_like(exact), np.full_like(exact, 255)
-    for rows in _rows(canvas):
-        wanted = exact[rows].astype(np.float32) / np.float32(255)
-        painted, base = canvas[rows][..., 3:] > 0, canvas[rows][..., :3]
-        share = (wanted - base) / np.maximum(1 - base, np.float32(1e-3))
-        lighter[rows] = levels_of_share(np.where(painted & (wanted > base + _LEAST), share, 0))
-        base = MODES[SCREEN](base, lighter[rows].astype(np.float32) / np.float32(255))
-        share = wanted / np.maximum(base, np.float32(1e-3))
-        darker[rows] = levels_of_share(np.where(painted & (wanted < base - _LEAST), share, 1))
-    return (
-        LightLayer(f"{_FIT}, lighter", SCREEN, lighter),
-        LightLayer(f"{_FIT}, darker", MULTIPLY, darker),
-    )
+def _above(one: LightLayer, opaque: npt.NDArray[np.bool_]) -> OutLayer:
+    """A layer of the light that lies on all materials, clear where it does nothing."""
+    pixels = one.pixels(np.s_[:, :], opaque)
+    pixels[(pixels[..., :3] == IDLE[one.mode]).all(axis=2)] = 0
+    return OutLayer(one.name, png_of(Image.fromarray(pixels)), mode=f"svg:{one.mode}")
 
 
 def _shown(canvas: Canvas) -> Image.Image:
     levels = np.empty(canvas.shape, np.uint8)
-    for rows in _rows(canvas):
+    for begin in range(0, len(canvas), _STRIP):
+        rows = slice(begin, begin + _STRIP)
         levels[rows] = np.asarray(canvas[rows] * 255 + 0.5).astype(np.uint8)
     return Image.fromarray(levels)
 

@@ -9,8 +9,9 @@ from umber_compass.colour.spaces import Floats, to_bytes
 
 _BLENDS = {f"svg:{name}": name for name in MODES if name != "normal"}
 CLIPPED = "svg:src-atop"
-_ADDS, _ERASES = "svg:plus", "svg:dst-out"
-MIXED = frozenset((*_BLENDS, _ADDS, CLIPPED, _ERASES))
+_ADDS, _ERASES, CUT = "svg:plus", "svg:dst-out", "svg:dst-in"
+MIXED = frozenset((*_BLENDS, _ADDS, CLIPPED, _ERASES, CUT))
+KEPT_WITHIN = frozenset((CUT,))  # what leaves nothing of what lies outside the layer
 DARKENING = frozenset(("svg:multiply", "svg:darken", "svg:color-burn"))
 
 
@@ -20,6 +21,8 @@ def mixed(under: Image.Image, over: Image.Image, mode: str) -> Image.Image:
     cb, ab, cs, a = below[..., :3], below[..., 3:], above[..., :3], above[..., 3:]
     if mode == _ERASES:
         return _picture(cb, ab * (1 - a))
+    if mode == CUT:
+        return _picture(cb, ab * a)
     if mode == _ADDS:
         whole = np.minimum(a + ab, 1)
         return _picture(np.minimum(a * cs + ab * cb, 1) / np.maximum(whole, 1e-6), whole)

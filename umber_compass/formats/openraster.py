@@ -4,7 +4,6 @@ import io
 import struct
 import zipfile
 import zlib
-from collections.abc import Iterator
 from typing import NamedTuple, TypeAlias, Union
 from xml.etree.ElementTree import Element, ParseError
 
@@ -14,16 +13,14 @@ from PIL import Image
 
 from umber_compass.formats.archives import points_outside
 from umber_compass.words import Refusal, words
-from umber_compass.work import Tick, idle
 
 MIME = b"image/openraster"
 _MOST_ENTRIES, _MOST_LAYERS, _MOST_DEPTH = 4096, 2000, 64
 _MOST_XML = 4 * 1024 * 1024
 _MOST_PNG = 200_000_000  # bytes of one layer
-_MOST_PX, _MOST_ALL_PX = 100_000_000, 1_000_000_000
+MOST_PX, _MOST_ALL_PX = 100_000_000, 1_000_000_000
 _MOST_SIDE, _MOST_AWAY = 32_767, 65_536
 _NAME = 200
-_STRIP_PX, _MIXED_PX = 2_000_000, 400_000  # laid on at a time, the latter where colours are mixed
 OVER = "svg:src-over"
 Box: TypeAlias = tuple[int, int, int, int]
 _HOW = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
@@ -54,6 +51,12 @@ class Group(NamedTuple):
     opacity: float
     visible: bool
     mode: str = OVER
+    isolated: bool = False
+
+    @property
+    def apart(self) -> bool:
+        """Whether its layers are laid together by themselves before they are laid on the rest."""
+        return self.isolated or self.opacity < 1 or self.mode != OVER
 
 
 class Layered(NamedTuple):
@@ -83,29 +86,29 @@ def read(data: bytes, subject: str) -> Layered:
             names = _safe(archive, subject)
             with archive.open("mimetype") as stream:
                 if stream.read(100).strip() != MIME:
-                    raise _damaged(subject, "it does not say that it is OpenRaster")
+                    raise damaged(subject, "it does not say that it is OpenRaster")
             with archive.open("stack.xml") as stream:
                 xml = stream.read(_MOST_XML + 1)
         if len(xml) > _MOST_XML:
-            raise _damaged(subject, "its list of layers is larger than any")
+            raise damaged(subject, "its list of layers is larger than any")
         return _parsed(xml, names, data, subject)
     except (ParseError, DefusedXmlException) as error:
-        raise _damaged(subject, "its list of layers cannot be read") from error
+        raise damaged(subject, "its list of layers cannot be read") from error
     except _BROKEN as error:
-        raise _damaged(subject, "the file is cut short or broken") from error
+        raise damaged(subject, "the file is cut short or broken") from error
 
 
 def _safe(archive: zipfile.ZipFile, subject: str) -> set[str]:
     entries = archive.infolist()
     names = [e.filename for e in entries]
     if len(names) > _MOST_ENTRIES or len(set(names)) != len(names):
-        raise _damaged(subject, "it has too many or repeated entries")
+        raise damaged(subject, "it has too many or repeated entries")
     for entry in entries:
         if points_outside(entry.filename):
-            raise _damaged(subject, "an entry points outside the file")
+            raise damaged(subject, "an entry points outside the file")
         is_link = (entry.external_attr >> 16) & 0o170000 == 0o120000
         if entry.compress_type not in _HOW or entry.flag_bits & 1 or is_link:
-            raise _damaged(subject, "it is packed in a way such files never are")
+            raise damaged(subject, "it is packed in a way such files never are")
     return set(names)
 
 
@@ -114,12 +117,12 @@ def _parsed(xml: bytes, names: set[str], data: bytes, subject: str) -> Layered:
     for event, element in iterparse(io.BytesIO(xml), ("start", "end"), forbid_dtd=True):
         depth += 1 if event == "start" else -1
         if depth > _MOST_DEPTH:
-            raise _damaged(subject, "its groups lie too deep in each other")
+            raise damaged(subject, "its groups lie too deep in each other")
         root = element
     if root is None or root.tag != "image":
-        raise _damaged(subject, "its list of layers is none")
+        raise damaged(subject, "its list of layers is none")
     width, height = (_whole(root.get(k), 0) for k in ("w", "h"))
-    if not (0 < width <= _MOST_SIDE and 0 < height <= _MOST_SIDE) or width * height > _MOST_PX:
+    if not (0 < width <= _MOST_SIDE and 0 < height <= _MOST_SIDE) or width * height > MOST_PX:
         raise Refusal(
             subject,
             words(
@@ -130,9 +133,9 @@ def _parsed(xml: bytes, names: set[str], data: bytes, subject: str) -> Layered:
         )
     stack = root.find("stack")
     if stack is None:
-        raise _damaged(subject, "it holds no layers")
+        raise damaged(subject, "it holds no layers")
     if sum(1 for _ in stack.iter("layer")) > _MOST_LAYERS:
-        raise _damaged(subject, f"it has more than {_MOST_LAYERS:,} layers")
+        raise damaged(subject, f"it has more than {_MOST_LAYERS:,} layers")
     return Layered((width, height), _group(stack, names, subject), data, subject)
 
 
@@ -144,17 +147,22 @@ def _group(element: Element, names: set[str], subject: str) -> Group:
         elif child.tag == "layer":
             children.append(_layer(child, names, subject))
     return Group(
-        _name(element), tuple(children), _opacity(element), _visible(element), _mode(element)
+        _name(element),
+        tuple(children),
+        _opacity(element),
+        _visible(element),
+        _mode(element),
+        element.get("isolation") == "isolate",
     )
 
 
 def _layer(element: Element, names: set[str], subject: str) -> Layer:
     src = element.get("src") or ""
     if src not in names:
-        raise _damaged(subject, f"the layer {_name(element) or 'without a name'} has no picture")
+        raise damaged(subject, f"the layer {_name(element) or 'without a name'} has no picture")
     x, y = (_whole(element.get(k), 0) for k in ("x", "y"))
     if max(abs(x), abs(y)) > _MOST_AWAY:
-        raise _damaged(subject, f"the layer {_name(element)} lies too far outside")
+        raise damaged(subject, f"the layer {_name(element)} lies too far outside")
     return Layer(_name(element), src, x, y, _opacity(element), _visible(element), _mode(element))
 
 
@@ -195,7 +203,7 @@ class Pictures:
     opened once for all of them."""
 
     def __init__(self, layered: Layered) -> None:
-        self._subject, self._total = layered.subject, 0
+        self.subject, self._total = layered.subject, 0
         self._archive = zipfile.ZipFile(io.BytesIO(layered.data))
 
     def box_of(self, layer: Layer, size: tuple[int, int]) -> Box | None:
@@ -208,17 +216,17 @@ class Pictures:
             ):
                 width, height = image.size
         except _BROKEN as error:
-            raise _damaged(self._subject, _unreadable(layer)) from error
+            raise damaged(self.subject, _unreadable(layer)) from error
         left, top = max(layer.x, 0), max(layer.y, 0)
         right, bottom = min(layer.x + width, size[0]), min(layer.y + height, size[1])
         return (left, top, right, bottom) if left < right and top < bottom else None
 
     def of(self, layer: Layer) -> Image.Image:
         """A layer's picture, RGBA. Raises Refusal for one that cannot be read."""
-        image = _picture(self._archive, layer, self._subject)
+        image = _picture(self._archive, layer, self.subject)
         self._total += image.width * image.height
         if self._total > _MOST_ALL_PX:
-            raise _damaged(self._subject, "its layers together are larger than any picture")
+            raise damaged(self.subject, "its layers together are larger than any picture")
         return image
 
 
@@ -227,70 +235,19 @@ def _picture(archive: zipfile.ZipFile, layer: Layer, subject: str) -> Image.Imag
         with archive.open(layer.src) as stream:
             data = stream.read(_MOST_PNG + 1)
         if len(data) > _MOST_PNG:
-            raise _damaged(subject, _unreadable(layer))
+            raise damaged(subject, _unreadable(layer))
         with Image.open(io.BytesIO(data), formats=("PNG",)) as image:
-            if max(image.size) > _MOST_SIDE or image.width * image.height > _MOST_PX:
-                raise _damaged(subject, f"the layer {layer.name or layer.src} is too large")
+            if max(image.size) > _MOST_SIDE or image.width * image.height > MOST_PX:
+                raise damaged(subject, f"the layer {layer.name or layer.src} is too large")
             image.load()
             return image if image.mode == "RGBA" else image.convert("RGBA")
     except _BROKEN as error:
-        raise _damaged(subject, _unreadable(layer)) from error
+        raise damaged(subject, _unreadable(layer)) from error
 
 
 def _unreadable(layer: Layer) -> str:
     return f"the picture of the layer {layer.name or layer.src} cannot be read"
 
 
-def leaves(group: Group) -> Iterator[tuple[Layer, float]]:
-    """The layers of a group that are seen, the lowest first, each with the share that all it lies
-    in leaves of it, its own opacity included. A layer that only lies over those of its group is
-    laid on as the group is."""
-    if not group.visible:
-        return
-    for child in reversed(group.children):
-        if isinstance(child, Group):
-            for layer, share in leaves(child):
-                mode = child.mode if layer.mode == OVER else layer.mode
-                yield layer._replace(mode=mode), share * group.opacity
-        elif child.visible and child.opacity > 0:
-            yield child, child.opacity * group.opacity
-
-
-def flat(data: bytes, subject: str, tick: Tick = idle) -> Image.Image:
-    """A layered file as one picture, RGBA, of its own size: every seen layer laid over those below,
-    as its mode says. A layer costs the px it covers, a strip at a time."""
-    layered = read(data, subject)
-    whole, pictures = Image.new("RGBA", layered.size), Pictures(layered)
-    seen = list(leaves(layered.root))
-    for i, (layer, share) in enumerate(seen):
-        tick(i / len(seen))
-        box = pictures.box_of(layer, layered.size)
-        if box is not None:
-            _lay(whole, pictures.of(layer), layer, share, box, tick)
-    return whole
-
-
-def _lay(
-    whole: Image.Image, image: Image.Image, layer: Layer, share: float, box: Box, tick: Tick
-) -> None:
-    left, top, right, bottom = box
-    high = max(1, (_STRIP_PX if layer.mode == OVER else _MIXED_PX) // (right - left))
-    for begin in range(top, bottom, high):
-        tick(-1)
-        end = min(begin + high, bottom)
-        part = (left - layer.x, begin - layer.y, right - layer.x, end - layer.y)
-        over = image.crop(part)
-        if share < 1:
-            over.putalpha(over.getchannel("A").point(lambda a: round(a * share)))
-        if layer.mode != OVER:
-            from umber_compass.formats.layer_modes import MIXED, mixed
-
-            if layer.mode in MIXED:
-                under = whole.crop((left, begin, right, end))
-                whole.paste(mixed(under, over, layer.mode), (left, begin))
-                continue
-        whole.alpha_composite(over, (left, begin))
-
-
-def _damaged(subject: str, why: str) -> Refusal:
+def damaged(subject: str, why: str) -> Refusal:
     return Refusal(subject, words("is damaged: {why}; save it again and try that", why=why))

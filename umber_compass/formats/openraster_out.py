@@ -15,10 +15,10 @@ _WRITTEN = (1980, 1, 1, 0, 0, 0)  # the same bytes whenever it is written
 
 
 class OutLayer(NamedTuple):
-    """A layer: its picture, RGBA or RGB, and where its upper left corner lies."""
+    """A layer: its picture as a PNG, and where its upper left corner lies."""
 
     name: str
-    image: Image.Image
+    png: bytes
     x: int = 0
     y: int = 0
     mode: str = OVER
@@ -33,6 +33,13 @@ class OutGroup(NamedTuple):
     visible: bool = True
 
 
+def png_of(image: Image.Image) -> bytes:
+    """A picture as a PNG, packed quickly rather than tightly."""
+    held = io.BytesIO()
+    image.save(held, "PNG", compress_level=1)
+    return held.getvalue()
+
+
 def write(
     stream: IO[bytes], size: tuple[int, int], root: OutGroup, merged: Image.Image, mark: str
 ) -> None:
@@ -40,15 +47,15 @@ def write(
     layers = list(_layers(root))
     names = {id(layer): f"data/layer{i:04d}.png" for i, layer in enumerate(layers)}
     with zipfile.ZipFile(stream, "w") as archive:
-        _put(archive, "mimetype", MIME, zipfile.ZIP_STORED)
+        _put(archive, "mimetype", MIME)
         xml = _xml(size, root, names, mark)
-        _put(archive, "stack.xml", xml.encode(), zipfile.ZIP_STORED)  # our mark can be seen
+        _put(archive, "stack.xml", xml.encode())  # stored, so that our mark can be seen
         for layer in layers:
-            _put(archive, names[id(layer)], _png(layer.image), zipfile.ZIP_STORED)
-        _put(archive, "mergedimage.png", _png(merged), zipfile.ZIP_STORED)
+            _put(archive, names[id(layer)], layer.png)
+        _put(archive, "mergedimage.png", png_of(merged))
         small = merged.copy()
         small.thumbnail((_THUMBNAIL, _THUMBNAIL))
-        _put(archive, "Thumbnails/thumbnail.png", _png(small), zipfile.ZIP_STORED)
+        _put(archive, "Thumbnails/thumbnail.png", png_of(small))
 
 
 def _layers(group: OutGroup) -> Iterator[OutLayer]:
@@ -59,16 +66,10 @@ def _layers(group: OutGroup) -> Iterator[OutLayer]:
             yield child
 
 
-def _put(archive: zipfile.ZipFile, name: str, data: bytes, how: int) -> None:
+def _put(archive: zipfile.ZipFile, name: str, data: bytes) -> None:
     entry = zipfile.ZipInfo(name, _WRITTEN)
-    entry.compress_type = how
+    entry.compress_type = zipfile.ZIP_STORED
     archive.writestr(entry, data)
-
-
-def _png(image: Image.Image) -> bytes:
-    held = io.BytesIO()
-    image.save(held, "PNG", compress_level=1)
-    return held.getvalue()
 
 
 def _xml(size: tuple[int, int], root: OutGroup, names: dict[int, str], mark: str) -> str:

@@ -20,7 +20,7 @@ from umber_compass.picture.reach import edge_on, is_turned
 from umber_compass.picture.relit import PAPER, kept_of, local_light
 from umber_compass.picture.shade import shade
 from umber_compass.picture.ways import WAYS, Planar, Row, share_of
-from umber_compass.work import Tick, idle
+from umber_compass.work import Tick, idle, in_turn
 
 Half: TypeAlias = npt.NDArray[np.float16]
 
@@ -45,19 +45,25 @@ def paint_exact(
     labels: Labels,
     exact: Exact,
     tick: Tick = idle,
+    workers: int = 1,
 ) -> Packed:
     """The exact picture, (h, w), 0x00RRGGBB: every pixel shaded with its own facing, occlusion and
-    share of the key's light. `table` is the flat picture's colours by flat code."""
+    share of the key's light. `table` is the flat picture's colours by flat code; `workers` threads
+    share the work."""
     height, width = buffers.shape
     local = local_light(table)
     codes = codes_by_px(indexed)
     picture = np.empty((height, width), np.uint32)
-    for top in range(0, height, _TILE):
-        tick(top / height)
+
+    def paint(top: int) -> int:
         rows = slice(top, min(top + _TILE, height))
         place = np.arange(rows.start * width, rows.stop * width)
         line = _shaded(buffers, local, codes[place], labels.reshape(-1)[place], place, exact)
         picture[rows] = line.reshape(-1, width)
+        return top
+
+    for top in in_turn(paint, range(0, height, _TILE), workers):
+        tick(top / height)
     flat_picture = picture.reshape(-1)
     own, other = flat_picture[buffers.place], flat_picture[buffers.other_place]
     more = blended(flat_picture[buffers.rest_places], buffers.rest.share)

@@ -24,6 +24,7 @@ from umber_compass.plan.terms import (
     Hash,
     Hex,
     Id,
+    LayersOf,
     LeadAt,
     Material,
     Name,
@@ -239,6 +240,16 @@ class Brief(Record, frozen=True, kw_only=True):
     notes: Annotated[str, Meta(max_length=4000)] = ""
 
 
+class Layers(Record, frozen=True, kw_only=True):
+    """How the layered starter file is made."""
+
+    light: LayersOf = "pictures"
+    clipped: bool = True  # the light in each material's group; else above all of them
+    grown: Annotated[int, Meta(ge=0, le=40)] = (
+        3  # px that a material goes on beneath what is before
+    )
+
+
 class Reference(Record, frozen=True, kw_only=True):
     """A picture kept beside the plan. Its bytes lie beside it, by hash."""
 
@@ -265,4 +276,5 @@ class Plan(Record, frozen=True, kw_only=True):
     budget: Budget | None = None  # how many colours may be used; None: as many as it takes
     brief: Brief = Brief()
     first: First = First()
+    layers: Layers = Layers()
     references: Annotated[tuple[Reference, ...], Meta(max_length=24)] = ()

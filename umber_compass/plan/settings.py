@@ -60,6 +60,19 @@ _ROWS = (
             Field("Seen from", "How far the eye is from it.", " cm", 5), "usual"),
     Setting("brief.notes", "brief.notes", "note in the brief", "what else was agreed"),
 
+    Setting("layers.light", "layers.light",
+            {"pictures": "hand the light over as pictures",
+             "repaintable": "hand the light over as a colour and a mask for each lamp"},
+            "how the starter file’s layers hold the light: pictures, which are nearer, or one"
+            " colour with a mask for each, which can be painted anew"),
+    Setting("layers.clipped", "layers.clipped",
+            {True: "clip the light to each material", False: "lay the light above all materials"},
+            "whether the light stands in each material’s group of the starter file"),
+    Setting("layers.grown", "layers.grown", "let materials go on beneath what is before by {n} px",
+            "how far a material of the starter file goes on beneath what lies before it", "px",
+            Field("Grown", "How far a material goes on beneath what lies before it, so that no gap"
+                  " shows when one is painted anew.", " px", 1)),
+
     Setting("first.key", "first.key", "deal first values by {n}", "how first colours deal values"),
     Setting("first.values", "first.values", "{n} values in first colours",
             "whether first colours keep the drawing’s values: kept, order, free, or auto"),

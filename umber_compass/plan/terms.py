@@ -20,6 +20,7 @@ Way: TypeAlias = Literal["soft", "painter", "two-tones", "three-tones"]  # of li
 ChartPlace: TypeAlias = Literal[
     "highlight", "lit", "halftone", "terminator", "core-shadow", "cast-shadow", "bounce", "crevice"
 ]  # a named place on a form, as the paint chart has it
+LayersOf: TypeAlias = Literal["pictures", "repaintable"]  # how layers hold the light
 Spacing: TypeAlias = Literal["even", "shade", "light"]  # where steps of a ramp lie closer
 Ground: TypeAlias = Literal["floor", "wall", "sky"]
 Standing: TypeAlias = Literal["floor", "wall", "air"]  # what a thing casts its shadow on

@@ -1,5 +1,5 @@
-"""A plan's light as layers of a painting program: pictures that are multiplied, dodged and
-screened over flat colours, whatever those are.
+"""A plan's light as layers of a painting program, laid over flat colours, whatever those are:
+multiplied, dodged and screened. Either pictures, or one colour with a mask for each.
 
 With `g` a middle grey in linear light, each picture is what the light makes of it: encoded, the
 quotient of two of them holds for any local colour nearly as well, for encoding is nearly a power.
@@ -7,51 +7,128 @@ What hangs on the local colour itself, as the tint of a terminator and what the 
 is left out.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.colour.blending import MODES
 from umber_compass.colour.packed import Levels, Packed, unpack
 from umber_compass.picture.exact import Exact, paint_exact
+from umber_compass.steps.handoff.one_colour import one_colour
 from umber_compass.steps.pipeline import Derived
-from umber_compass.work import Tick, idle
+from umber_compass.work import Tick, by_rows, idle
 
 _GREY = 149  # the level of .3 in linear light
 MULTIPLY, DODGE, SCREEN = "multiply", "color-dodge", "screen"
+IDLE = {MULTIPLY: 255, DODGE: 0, SCREEN: 0}  # the level at which a mode changes nothing
+_WORKERS = 2  # threads that light a picture
 Picture8 = npt.NDArray[np.uint8]
+Floats32 = npt.NDArray[np.float32]
 
 
 class LightLayer(NamedTuple):
-    """One layer: what it is called, its mode, and its picture, (h, w, 3)."""
+    """One layer: what it is called, its mode, its picture, (h, w, 3) or one colour (1, 1, 3), and
+    its mask, (h, w) of 255; none where it covers all. With a mask goes what the plan's own colours
+    look like with this layer and all below it, (h, w, 3)."""
 
     name: str
     mode: str
     picture: Picture8
+    mask: Picture8 | None = None
+    own: Picture8 | None = None
+
+    def pixels(self, part: tuple[slice, slice], within: npt.NDArray[np.bool_]) -> Picture8:
+        """A part of it as RGBA, (h, w, 4), clear outside a mask, (h, w)."""
+        out = np.zeros((*within.shape, 4), np.uint8)
+        out[..., :3] = self.picture if self.mask is not None else self.picture[part]
+        out[..., 3] = 255 if self.mask is None else self.mask[part]
+        out[~within] = 0
+        return out
+
+    def does_nothing(self, pixels: Picture8) -> bool:
+        """Whether a part of it, as `pixels` gives it, changes nothing."""
+        there = pixels[..., 3] > 0
+        return bool((pixels[..., :3][there] == IDLE[self.mode]).all())
+
+    def on(self, colours: Floats32, rows: slice) -> Floats32:
+        """What it makes of colours, encoded (h, w, 3), that lie in some rows of the picture."""
+        part = self.picture if self.mask is not None else self.picture[rows]
+        top = part.astype(np.float32) / np.float32(255)
+        laid = np.asarray(MODES[self.mode](colours, top), np.float32)
+        if self.mask is None:
+            return laid
+        share = self.mask[rows][..., None].astype(np.float32) / np.float32(255)
+        return np.asarray(colours + (laid - colours) * share, np.float32)
 
 
-def light_layers(derived: Derived, tick: Tick = idle) -> Iterator[LightLayer]:
+Made = Callable[[str, str, Floats32], LightLayer]  # from what it does to each channel of each px
+
+
+def light_layers(derived: Derived, repaintable: bool, tick: Tick = idle) -> Iterator[LightLayer]:
     """The layers of a plan's light, the lowest first; none where it is off."""
     exact = derived.exact_light
     if derived.buffers is None or exact is None:
         return
+    made: Made = one_colour_layer if repaintable else picture_layer
     table = np.full_like(derived.table, _GREY)
     parts = list(_parts(exact))
-    before = _painted(derived, table, parts[0][1], tick).astype(np.float32)
-    shade = np.minimum(before / _GREY, 1)
-    yield LightLayer("shade", MULTIPLY, levels_of_share(shade))
-    before = np.asarray(np.round(shade * 255) * np.float32(_GREY / 255), np.float32)
+
+    def with_own(layer: LightLayer, part: Exact) -> LightLayer:
+        own = _painted(derived, derived.table, part, tick) if repaintable else None
+        return layer._replace(own=own)
+
+    bare = _painted(derived, table, parts[0][1], tick)
+    share = _in_rows(bare.shape, lambda r: np.minimum(bare[r] / np.float32(_GREY), 1))
+    shade = made("shade", MULTIPLY, share)
+    yield with_own(shade, parts[0][1])
+    grey = np.full((1, 1, 3), _GREY / 255, np.float32)
+    before = _in_rows(bare.shape, lambda r: shade.on(grey, r))
     for name, part in parts[1:]:
-        after = _painted(derived, table, part, tick).astype(np.float32)
-        share = 1 - np.minimum(before / np.maximum(after, 1e-3), 1)
-        layer = levels_of_share(share)
-        if layer.any():
-            yield LightLayer(name, DODGE, layer)
-            left = 1 - layer.astype(np.float32) / 255
-            before = np.minimum(before / np.maximum(left, 1 / 255), 255)
+        layer = made(name, DODGE, _added(before, _painted(derived, table, part, tick)))
+        if layer.mask is not None or layer.picture.any():
+            yield with_own(layer, part)
+            before = _in_rows(bare.shape, _laid_on(layer, before))
     if exact.lights.highlights and exact.finishes:
-        yield from _highlights(derived, exact, tick)
+        yield from _highlights(derived, exact, made, tick)
+
+
+def picture_layer(name: str, mode: str, share: Floats32) -> LightLayer:
+    """A layer that does exactly so much to every px, (h, w, 3) 0-1."""
+    return LightLayer(name, mode, levels_of_share(share))
+
+
+def one_colour_layer(name: str, mode: str, share: Floats32) -> LightLayer:
+    """The nearest layer of one colour and a mask."""
+    colour, mask = one_colour(share, mode)
+    return LightLayer(name, mode, colour, mask)
+
+
+def _in_rows(shape: tuple[int, ...], made: Callable[[slice], Floats32]) -> Floats32:
+    """A picture, (h, w, 3), made some rows at a time."""
+    out = np.empty(shape, np.float32)
+
+    def make(rows: slice) -> None:
+        out[rows] = made(rows)
+
+    by_rows(len(out), make)
+    return out
+
+
+def _added(before: Floats32, after: Picture8) -> Floats32:
+    """The picture whose dodge makes the second, levels, of the first."""
+    part = np.float32(255)
+
+    def share(rows: slice) -> Floats32:
+        then = np.maximum(after[rows] / part, np.float32(1e-5))
+        return np.asarray(1 - np.minimum(before[rows] / then, 1), np.float32)
+
+    return _in_rows(before.shape, share)
+
+
+def _laid_on(layer: LightLayer, before: Floats32) -> Callable[[slice], Floats32]:
+    return lambda rows: layer.on(before[rows], rows)
 
 
 def _parts(exact: Exact) -> Iterator[tuple[str, Exact]]:
@@ -70,24 +147,38 @@ def _parts(exact: Exact) -> Iterator[tuple[str, Exact]]:
         yield name, plain._replace(pools=exact.pools[: i + 1])
 
 
-def _highlights(derived: Derived, exact: Exact, tick: Tick) -> Iterator[LightLayer]:
+def _highlights(derived: Derived, exact: Exact, made: Made, tick: Tick) -> Iterator[LightLayer]:
     """What highlights add to the plan's own colours, screened."""
     own = exact._replace(lights=exact.lights._replace(highlights=False))
-    pair = [_painted(derived, derived.table, e, tick).astype(np.float32) for e in (own, exact)]
-    share = 1 - (255 - pair[1]) / np.maximum(255 - pair[0], 1)
-    layer = levels_of_share(np.where(pair[1] > pair[0], share, 0))
-    if layer.any():
-        yield LightLayer("highlights", SCREEN, layer)
+    pair = [_painted(derived, derived.table, e, tick) for e in (own, exact)]
+    if (pair[1] <= pair[0]).all():
+        return
+
+    def share(rows: slice) -> Floats32:
+        below, above = (p[rows].astype(np.float32) for p in pair)
+        added = 1 - (255 - above) / np.maximum(255 - below, 1)
+        return np.where(above > below, added, np.float32(0))
+
+    layer = made("highlights", SCREEN, _in_rows(pair[0].shape, share))
+    yield layer._replace(own=None if layer.mask is None else pair[1])
 
 
 def _painted(derived: Derived, table: Levels, exact: Exact, tick: Tick) -> Picture8:
     assert derived.buffers is not None
     tick(-1.0)
     labels = derived.drawing.labels
-    found: Packed = paint_exact(derived.buffers, derived.indexed, table, labels, exact)
+    found: Packed = paint_exact(
+        derived.buffers, derived.indexed, table, labels, exact, workers=_WORKERS
+    )
     return unpack(found)
 
 
 def levels_of_share(share: npt.NDArray[np.floating]) -> Picture8:
-    """Shares, kept within 0-1, as levels of 255."""
-    return np.asarray(np.clip(share, 0, 1) * 255 + 0.5).astype(np.uint8)
+    """Shares, (h, w, c), kept within 0-1, as levels of 255."""
+    out = np.empty(share.shape, np.uint8)
+
+    def make(rows: slice) -> None:
+        out[rows] = np.clip(share[rows], 0, 1) * np.float32(255) + np.float32(0.5)
+
+    by_rows(len(out), make)
+    return out

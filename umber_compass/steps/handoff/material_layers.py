@@ -6,49 +6,61 @@ from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
-from PIL import Image, ImageFilter
 
+from umber_compass.picture.borders import Borders
 from umber_compass.picture.forms import front_order
-from umber_compass.picture.mixes import Labels
+from umber_compass.picture.indexed import codes_by_px
 from umber_compass.plan.model import Region
 from umber_compass.steps.pipeline import Derived
 
-GROWN = 3  # px of the picture that a material goes on beneath what lies before it
-Alpha = npt.NDArray[np.uint8]
+Picture8 = npt.NDArray[np.uint8]
+Places = npt.NDArray[np.intp]
+Box = tuple[int, int, int, int]
 
 
 class MaterialLayer(NamedTuple):
-    """One region: its px, RGBA (h, w, 4), and where they lie."""
+    """One region: its colours, levels (h, w, 3), which px are its alone, (h, w), how much of each it
+    covers, (h, w) of 255, and where its upper left corner lies."""
 
     region: Region
-    pixels: npt.NDArray[np.uint8]
+    colours: Picture8
+    alone: npt.NDArray[np.bool_]
+    cover: Picture8
     x: int
     y: int
 
+    @property
+    def part(self) -> tuple[slice, slice]:
+        """Where it lies in the picture."""
+        height, width = self.cover.shape
+        return slice(self.y, self.y + height), slice(self.x, self.x + width)
 
-def material_layers(
-    derived: Derived, colours: npt.NDArray[np.uint8], grown: int = GROWN
-) -> Iterator[MaterialLayer]:
-    """Every region's layer, the lowest first; lines lie on top. `colours` is the flat picture
-    without the mixing of borders, (h, w, 3)."""
+
+def material_layers(derived: Derived, grown: int) -> Iterator[MaterialLayer]:
+    """Every region's layer, the lowest first, grown by so many px of the picture; lines lie on
+    top."""
     labels = derived.drawing.labels
-    place = _places(derived)
+    place, near = _places(derived), _BordersOf(derived.drawing.borders, len(labels[0]))
+    codes = codes_by_px(derived.indexed).reshape(labels.shape)
     for region in sorted(derived.regions, key=lambda r: place[r.label]):
-        box = _box(labels, region.label, grown)
-        if box is None:
+        found = derived.drawing.box.get(region.label)
+        if found is None:
             continue
-        left, top, right, bottom = box
-        part = np.s_[top:bottom, left:right]
-        alpha = _alpha(derived, region.label, place, box, grown)
-        pixels = np.zeros((*alpha.shape, 4), np.uint8)
+        box = _grown(found, grown, labels.shape)
+        part = np.s_[box[1] : box[3], box[0] : box[2]]
         own = labels[part] == region.label
-        mean = colours[part][own].mean(axis=0)
-        pixels[..., :3] = np.where(own[..., None], colours[part], np.round(mean))
-        pixels[..., 3] = alpha
-        yield MaterialLayer(region, pixels, left, top)
+        colours = derived.table[codes[part]].astype(np.uint8)
+        mean = colours[own].mean(axis=0)
+        colours[~own] = np.round(mean)
+        cover = _cover(labels[part], own, region.label, place, box, near, grown)
+        alone = own.copy()
+        mixed = near.of(region.label)[0]
+        alone[near.y[mixed] - box[1], near.x[mixed] - box[0]] = False
+        alone = alone if alone.any() else own
+        yield MaterialLayer(region, colours, alone, cover, box[0], box[1])
 
 
-def _places(derived: Derived) -> npt.NDArray[np.intp]:
+def _places(derived: Derived) -> Places:
     """Each label's place from back to front; what is bare lies behind all."""
     most = max(r.label for r in derived.regions)
     order = front_order(derived.form_wishes, derived.indexed.areas(most))
@@ -59,47 +71,64 @@ def _places(derived: Derived) -> npt.NDArray[np.intp]:
     return place
 
 
-def _box(labels: Labels, label: int, grown: int) -> tuple[int, int, int, int] | None:
-    rows = np.flatnonzero((labels == label).any(axis=1))
-    if not len(rows):
-        return None
-    columns = np.flatnonzero((labels[rows[0] : rows[-1] + 1] == label).any(axis=0))
-    height, width = labels.shape
-    left, top = max(int(columns[0]) - grown, 0), max(int(rows[0]) - grown, 0)
-    right, bottom = int(columns[-1]) + 1 + grown, int(rows[-1]) + 1 + grown
-    return left, top, min(right, width), min(bottom, height)
+def _grown(box: Box, by: int, shape: tuple[int, ...]) -> Box:
+    """Left, top, right, bottom of a box told as x, y, width, height, wider on every side."""
+    x, y, width, height = box
+    left, top = max(x - by, 0), max(y - by, 0)
+    return left, top, min(x + width + by, shape[1]), min(y + height + by, shape[0])
 
 
-def _alpha(
-    derived: Derived,
+class _BordersOf:
+    """The mixed px of each region, found without looking through all of them."""
+
+    def __init__(self, borders: Borders, width: int) -> None:
+        self.own, self.other, self.cover = borders.own, borders.other, borders.cover
+        self.y, self.x = np.divmod(borders.place, width)
+        self._first, self._second = (np.argsort(x, kind="stable") for x in (self.own, self.other))
+
+    def of(self, label: int) -> tuple[Places, Places]:
+        """Those that are its own, and those that it is mixed into, as indices."""
+        found = []
+        for order, whose in ((self._first, self.own), (self._second, self.other)):
+            sides = np.searchsorted(whose[order], [label, label + 1])
+            found.append(order[sides[0] : sides[1]])
+        return found[0], found[1]
+
+
+def _cover(
+    labels: npt.NDArray[np.uint16],
+    own: npt.NDArray[np.bool_],
     label: int,
-    place: npt.NDArray[np.intp],
-    box: tuple[int, int, int, int],
+    place: Places,
+    box: Box,
+    near: _BordersOf,
     grown: int,
-) -> Alpha:
+) -> Picture8:
     """How much of each px in a box is the region's: all of its own, its share of those it is mixed
     with behind it, and all of what lies before it within reach."""
-    labels, borders = derived.drawing.labels, derived.drawing.borders
     left, top, right, bottom = box
-    part = labels[top:bottom, left:right]
-    own = part == label
-    alpha = np.where(own, np.uint8(255), np.uint8(0))
-    y, x = np.divmod(borders.place, labels.shape[1])
+    cover = np.where(own, np.uint8(255), np.uint8(0))
+    mine, theirs = near.of(label)
+    behind = place[near.other[mine]] < place[label]
+    at = mine[behind]
+    cover[near.y[at] - top, near.x[at] - left] = np.round(near.cover[at] * 255).astype(np.uint8)
+    y, x = near.y[theirs], near.x[theirs]
     inside = (y >= top) & (y < bottom) & (x >= left) & (x < right)
-    mine = (borders.own == label) & inside
-    theirs = (borders.other == label) & inside
-    behind = place[borders.other] < place[label]
-    at = np.flatnonzero(mine & behind)
-    alpha[y[at] - top, x[at] - left] = np.round(borders.cover[at] * 255).astype(np.uint8)
-    at = np.flatnonzero(theirs & (place[borders.own] < place[label]))
-    share = np.round((1 - borders.cover[at]) * 255).astype(np.uint8)
-    alpha[y[at] - top, x[at] - left] = share
+    at = theirs[inside & (place[near.own[theirs]] < place[label])]
+    share = np.round((1 - near.cover[at]) * 255).astype(np.uint8)
+    cover[near.y[at] - top, near.x[at] - left] = share
     if grown:
-        wide = Image.fromarray(np.where(own, np.uint8(255), np.uint8(0)))
-        near = np.asarray(wide.filter(ImageFilter.MaxFilter(2 * grown + 1))) > 0
-        before = place[part] > place[label]
-        alpha[near & before] = 255
+        cover[_within(own, grown) & (place[labels] > place[label])] = 255
         # Beneath the smooth border of what lies before it, it is whole.
-        at = np.flatnonzero(mine & ~behind)
-        alpha[y[at] - top, x[at] - left] = 255
-    return alpha
+        at = mine[~behind]
+        cover[near.y[at] - top, near.x[at] - left] = 255
+    return cover
+
+
+def _within(mask: npt.NDArray[np.bool_], reach: int) -> npt.NDArray[np.bool_]:
+    """What lies within a square of so many px a side of a mask, (h, w)."""
+    from scipy.ndimage import maximum_filter1d
+
+    wide = maximum_filter1d(mask.view(np.uint8), 2 * reach + 1, axis=0, mode="constant")
+    wide = maximum_filter1d(wide, 2 * reach + 1, axis=1, mode="constant")
+    return np.asarray(wide, np.uint8).view(np.bool_)

@@ -1,0 +1,153 @@
+"""The layers of the starter file: a group for each material, the light clipped to it, and how they
+are laid on each other (W3C Compositing and Blending Level 1)."""
+
+from collections.abc import Container, Iterator, Sequence
+from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from umber_compass.colour.blending import MODES
+from umber_compass.colour.packed import unpack
+from umber_compass.plan.model import Region
+from umber_compass.steps.handoff.light_layers import (
+    MULTIPLY,
+    SCREEN,
+    LightLayer,
+    Picture8,
+    levels_of_share,
+)
+from umber_compass.steps.handoff.material_layers import MaterialLayer, material_layers
+from umber_compass.steps.handoff.one_colour import fitted_to
+from umber_compass.steps.pictures import exact_picture
+from umber_compass.steps.pipeline import Derived
+from umber_compass.work import Tick, by_rows, idle
+
+FIT = "as the screen shows these colours"
+_SAMPLE = 20_000  # px of a material that are asked for a colour
+_LEAST = 1.5 / 255  # by which layers must miss the picture before they are brought nearer
+OPAQUE = 1 - 1e-4  # alpha from which a px lets nothing through
+_BYTE = np.float32(255)
+Canvas = npt.NDArray[np.float32]  # (h, w, 4) encoded, 0-1
+
+
+class Part(NamedTuple):
+    """A layer of the light: its name, its mode, and its px, RGBA (h, w, 4)."""
+
+    name: str
+    mode: str
+    pixels: Picture8
+
+
+class MaterialGroup(NamedTuple):
+    """A material: its base, RGBA (h, w, 4), the light on it, the lowest first, and the mask, (h, w)
+    of 255, that cuts all of them to its smooth border; none where the base has it itself."""
+
+    region: Region
+    x: int
+    y: int
+    base: Picture8
+    light: tuple[Part, ...]
+    edge: Picture8 | None
+
+
+def groups(derived: Derived, lights: Sequence[LightLayer], grown: int) -> Iterator[MaterialGroup]:
+    """Every material's group, the lowest first."""
+    for one in material_layers(derived, grown):
+        within = one.cover > 0
+        clipped = bool(lights)
+        alpha = np.where(within, np.uint8(255), np.uint8(0)) if clipped else one.cover
+        base = np.dstack([one.colours, alpha])
+        base[~within] = 0
+        smooth = clipped and bool((one.cover != alpha).any())
+        light = tuple(_parts(one, within, lights))
+        yield MaterialGroup(one.region, one.x, one.y, base, light, one.cover if smooth else None)
+
+
+def _parts(
+    one: MaterialLayer, within: npt.NDArray[np.bool_], lights: Sequence[LightLayer]
+) -> Iterator[Part]:
+    """The light on a material; of one colour and a mask, the colour is the material's own."""
+    held = np.flatnonzero(one.alone)
+    some = held[:: max(1, len(held) // _SAMPLE)]
+    look = one.colours.reshape(-1, 3)[some].astype(np.float32) / _BYTE
+    for layer in lights:
+        pixels = layer.pixels(one.part, within)
+        if layer.own is not None and len(some):
+            after = layer.own[one.part].reshape(-1, 3)[some].astype(np.float32) / _BYTE
+            found = fitted_to(pixels[..., 3].reshape(-1)[some], look, after, layer.mode)
+            pixels[..., :3] = found.colour
+            pixels[..., 3] = found.levels[pixels[..., 3]]
+            pixels[~within] = 0
+            look = _laid(look, pixels.reshape(-1, 4)[some], layer.mode)
+        if not layer.does_nothing(pixels):
+            yield Part(layer.name, layer.mode, pixels)
+
+
+def lay_group(canvas: Canvas, group: MaterialGroup, hidden: Container[str] = ()) -> None:
+    """A group laid on a picture, in place, without the layers of the light that are hidden."""
+    shown = [part for part in group.light if part.name not in hidden]
+    height, width = group.base.shape[:2]
+
+    def lay_rows(rows: slice) -> None:
+        cover = group.base[rows][..., 3] if group.edge is None else group.edge[rows]
+        at = np.flatnonzero(cover)
+        colours = group.base[rows].reshape(-1, 4)[at, :3].astype(np.float32) / _BYTE
+        for part in shown:
+            colours = _laid(colours, part.pixels[rows].reshape(-1, 4)[at], part.mode)
+        alpha = np.asarray(cover.reshape(-1, 1)[at] / _BYTE, np.float32)
+        under = canvas[group.y + rows.start : group.y + rows.stop, group.x : group.x + width]
+        y, x = np.divmod(at, width)
+        under[y, x] = over(under[y, x], colours, alpha)
+
+    by_rows(height, lay_rows)
+
+
+def _laid(colours: Canvas, pixels: Picture8, mode: str) -> Canvas:
+    """Opaque colours, (n, 3), with a layer's px, (n, 4), laid on them."""
+    top = pixels[:, :3].astype(np.float32) / _BYTE
+    share = pixels[:, 3:].astype(np.float32) / _BYTE
+    return np.asarray(colours + (MODES[mode](colours, top) - colours) * share, np.float32)
+
+
+def over(under: Canvas, colours: Canvas, alpha: Canvas) -> Canvas:
+    """Colours, (n, 3), of some alpha, (n, 1), laid plainly over px, (n, 4): source over."""
+    below = under[:, 3:] * (1 - alpha)
+    whole = alpha + below
+    colour = colours * alpha + under[:, :3] * below
+    return np.concatenate([colour / np.maximum(whole, np.float32(1e-6)), whole], axis=1)
+
+
+def lay(canvas: Canvas, layer: LightLayer) -> None:
+    """A layer laid on all that is opaque of a picture, in place: beside what is not, a layer would
+    show itself."""
+
+    def lay_rows(rows: slice) -> None:
+        colours, opaque = canvas[rows][..., :3], canvas[rows][..., 3:] >= OPAQUE
+        canvas[rows][..., :3] = np.where(opaque, layer.on(colours, rows), colours)
+
+    by_rows(len(canvas), lay_rows)
+
+
+def nearer(canvas: Canvas, derived: Derived, tick: Tick = idle) -> tuple[LightLayer, ...]:
+    """What brings layers to the exact picture where light is more than the screen shows, screened
+    and multiplied; it belongs to these colours alone. Nothing where they are there already."""
+    exact = unpack(exact_picture(derived, tick))
+    lighter, darker = np.zeros_like(exact), np.full_like(exact, 255)
+
+    def compare(rows: slice) -> None:
+        wanted = exact[rows] / _BYTE
+        painted, base = canvas[rows][..., 3:] >= OPAQUE, canvas[rows][..., :3]
+        share = (wanted - base) / np.maximum(1 - base, np.float32(1e-3))
+        lighter[rows] = levels_of_share(np.where(painted & (wanted > base + _LEAST), share, 0))
+        base = MODES[SCREEN](base, lighter[rows] / _BYTE)
+        share = wanted / np.maximum(base, np.float32(1e-3))
+        darker[rows] = levels_of_share(np.where(painted & (wanted < base - _LEAST), share, 1))
+
+    by_rows(len(canvas), compare)
+    found = []
+    if lighter.any():
+        found.append(LightLayer(f"{FIT}, lighter", SCREEN, lighter))
+    if (darker < 255).any():
+        found.append(LightLayer(f"{FIT}, darker", MULTIPLY, darker))
+    return tuple(found)
