@@ -70,6 +70,8 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
         window.works.steps.open(name)
         if name == "studies":
             _grow(window)
+        if name == "handoff":
+            window.works.layout.benches["handoff"].open_tab(1)
         _settle(window)
         window.grab().save(str(folder / f"{name}.png"))
         if name == "studies":

@@ -19,8 +19,8 @@ Box = tuple[int, int, int, int]
 
 
 class MaterialLayer(NamedTuple):
-    """One region: its colours, levels (h, w, 3), which px are its alone, (h, w), how much of each it
-    covers, (h, w) of 255, and where its upper left corner lies."""
+    """One region: its colours, levels (h, w, 3), which px are its alone, (h, w), how much of each
+    it covers, (h, w) of 255, and where its upper left corner lies."""
 
     region: Region
     colours: Picture8

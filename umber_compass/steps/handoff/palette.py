@@ -39,7 +39,7 @@ SAYS = {
     "ggr": "gradient: the largest region’s steps, dark to light",
     "svg": "swatches: a row for each region, as vectors",
     "png": "swatches: a row for each region, as a picture",
-    "ora": "layers: a group for each material, the light above as pictures, full size",
+    "ora": "layers: a group for each material with its light, full size",
 }
 
 

@@ -23,7 +23,7 @@ from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, by_rows, idle
 
-FIT = "as the screen shows these colours"
+FIT = "for these colours"
 _SAMPLE = 20_000  # px of a material that are asked for a colour
 _LEAST = 1.5 / 255  # by which layers must miss the picture before they are brought nearer
 OPAQUE = 1 - 1e-4  # alpha from which a px lets nothing through

@@ -1,21 +1,34 @@
-"""The hand-off bench: which files are written, and what stands in the palette."""
+"""The hand-off bench: which files are written, and what each of them will look like."""
+
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import (
-    QCheckBox,
-    QLineEdit,
-    QPushButton,
-    QScrollArea,
-    QWidget,
-)
+from PySide6.QtWidgets import QCheckBox, QLineEdit, QPushButton, QWidget
 
-from umber_compass.steps.handoff.palette import KINDS, MORE, SAYS, palette_rows, stem
+from umber_compass.steps.handoff.palette import (
+    KINDS,
+    MORE,
+    SAYS,
+    chart_rows,
+    palette_rows,
+    stem,
+)
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.bench.window_parts import WindowParts
+from umber_compass.window.benches.handoff.file_row import FileRow
+from umber_compass.window.benches.handoff.layers_page import LayersPage
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
+from umber_compass.window.desk.layer_preview import LayerPreview
 from umber_compass.window.widgets.flow import Flow
-from umber_compass.window.widgets.rows import in_row
+from umber_compass.window.widgets.rows import in_column, in_row
+from umber_compass.window.widgets.scrolled import scrolled
+from umber_compass.window.widgets.tabs import Pages
+
+if TYPE_CHECKING:
+    from umber_compass.steps.handoff.preview import Preview
+
+_GREY = "grey check"
 
 
 class HandoffBench(Bench):
@@ -24,27 +37,18 @@ class HandoffBench(Bench):
     wanted = Signal(list)  # kinds of files
     folder_typed = Signal(str)
     browsed = Signal()
+    followed = Signal(bool)  # whether what files look like is seen
 
     def __init__(self) -> None:
         super().__init__("Hand-off")
         self.kinds: dict[str, QCheckBox] = {}
+        self._rows: dict[str, FileRow] = {}
         for kind in KINDS:
-            box = QCheckBox()
-            box.setChecked(kind not in MORE)
-            box.toggled.connect(self._allow)
-            self.kinds[kind] = box
-            if kind in MORE:
-                box.setToolTip(self.tr(SAYS[kind]))
-                continue
-            self.column.addWidget(box)
-            says = quiet(SAYS[kind])
-            says.setContentsMargins(24, 0, 0, 4)
-            self.column.addWidget(says)
-        self.column.addWidget(quiet(self.tr("The palette in other formats as well")))
+            self._add_kind(kind)
         more = QWidget()
         more.setLayout(Flow([self.kinds[kind] for kind in MORE], gap=12))
+        self.column.addWidget(quiet(self.tr("The palette in other formats as well")))
         self.column.addWidget(more)
-        self.column.addSpacing(6)
         self.folder = QLineEdit()
         self.folder.setAccessibleName(self.tr("Folder"))
         self.folder.textChanged.connect(self._allow)
@@ -55,17 +59,31 @@ class HandoffBench(Bench):
         self.write.setObjectName("fix")
         self.write.clicked.connect(self._write)
         self.column.addLayout(in_row((self.folder, 1), browse, self.write))
-        self.column.addSpacing(8)
+        self.layers, self.sheet = LayersPage(), PaletteSheet()
         self._sheet_title = quiet("")
-        self.column.addWidget(self._sheet_title)
-        self.sheet = PaletteSheet()
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(self.sheet)
-        self.column.addWidget(scroll, 1)
+        palette = QWidget()
+        in_column(self._sheet_title, (scrolled(self.sheet), 1), gap=6, on=palette)
+        self.pages = Pages(
+            {self.tr("Palette"): palette, self.tr("Layers"): self.layers}, small=True
+        )
+        self.column.addWidget(self.pages.tabs)
+        self.add_pages()
+        self.forward(self.layers)
+
+    def _add_kind(self, kind: str) -> None:
+        if kind in MORE:
+            box = QCheckBox()
+            box.setToolTip(self.tr(SAYS[kind]))
+        else:
+            self._rows[kind] = row = FileRow(self.tr(SAYS[kind]), stacked=kind == "ora")
+            box = row.box
+            self.column.addWidget(row)
+        box.setChecked(kind not in MORE)
+        box.toggled.connect(self._allow)
+        self.kinds[kind] = box
 
     def needs(self) -> tuple[str, ...]:
-        return ("ramps",)
+        return ("ramps", "chart")
 
     def show_derived(self, derived: Derived, selected: str) -> None:
         name = stem(derived.plan.title)
@@ -76,10 +94,35 @@ class HandoffBench(Bench):
         if derived.ramps is not None:
             rows = palette_rows(derived)
             self.sheet.show_rows(rows)
+            self._rows["gpl"].glimpse.show_rows(rows)
             line = self.tr("In the palette: {count} colours, each named by region and step")
             self._sheet_title.setText(line.format(count=len(rows)))
+        self._rows["chart"].glimpse.show_rows(chart_rows(derived))
+        self.layers.show_plan(derived.plan)
         width, height = derived.plan.sketch.size
         self.says.setText(self.tr("picture {w} x {h} px").format(w=width, h=height))
+        self.followed.emit(True)
+
+    def show_preview(self, found: "Preview") -> None:
+        """What pictures and layers will look like."""
+        for kind, packed in (("flat", found.flat), ("lit", found.lit), ("ora", found.lit)):
+            self._rows[kind].glimpse.show_packed(packed)
+        top = [(_GREY, self.tr("grey check"), False)]
+        heads = [[("", self.tr(t), True)] for t in ("Light, in every material", "Materials")]
+        above = [(layer.name, layer.name, True) for layer in reversed(found.above)]
+        light = [(name, name, True) for name in reversed(found.lights)]
+        groups = [(m.region.id, m.region.name, True) for m in reversed(found.materials)]
+        rows = [*top, *above, *(heads[0] if light else []), *light, *heads[1], *groups]
+        self.layers.show_layers(rows, self._said(found))
+
+    def _said(self, found: "Preview") -> str:
+        if found.off is None:
+            return self.tr("The light is off: the layers are the flat colours alone.")
+        line = self.tr(
+            "The layers miss the lit picture by CIEDE2000 {mean:.1f} on the mean, by less than"
+            " {most:.1f} on 95 of 100 px."
+        )
+        return line.format(mean=found.off[0], most=found.off[1])
 
     def show_folder(self, folder: str) -> None:
         """Where the files will go."""
@@ -94,9 +137,12 @@ class HandoffBench(Bench):
         kinds = [k for k, b in self.kinds.items() if b.isChecked()]
         self.wanted.emit(kinds)
 
+    def hideEvent(self, event: object) -> None:
+        self.followed.emit(False)
+
 
 def join(bench: Bench, parts: WindowParts) -> None:
-    """The files' own hand writes, and knows the folder."""
+    """The files' own hand writes, and knows the folder; the layers are laid on the worker."""
     assert isinstance(bench, HandoffBench)
     files = parts.files.handing_off
     bench.wanted.connect(files.hand_off)
@@ -104,3 +150,9 @@ def join(bench: Bench, parts: WindowParts) -> None:
     bench.folder_typed.connect(files.choose_folder)
     files.folder_changed.connect(bench.show_folder)
     bench.show_folder(files.folder)
+    layers = LayerPreview(parts.desk, bench)
+    bench.followed.connect(layers.follow)
+    bench.layers.hidden_changed.connect(layers.hide)
+    layers.waits.connect(bench.layers.wait)
+    layers.found.connect(bench.show_preview)
+    layers.laid.connect(bench.layers.show_laid)
