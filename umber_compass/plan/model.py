@@ -14,12 +14,15 @@ from umber_compass.plan.palettes import GivenPalette, Said, Swatch
 from umber_compass.plan.rig import Rig
 from umber_compass.plan.scene import Scene
 from umber_compass.plan.terms import (
+    AmountOf,
     Angle,
     Budget,
     ChartPlace,
     Chroma,
+    Darkest,
     Form,
     Front,
+    GreyTint,
     HalfArc,
     Hash,
     Hex,
@@ -174,6 +177,10 @@ class Ramp(Record, frozen=True, kw_only=True):
     tint: Hex | None = None  # what it leans to, is tinted with or goes to; None: the recipe's own
     spread: Spacing = "even"
     same_in_grey: bool = False  # at the values of straight steps
+    dark_chroma: AmountOf = 1.0  # times the recipe's own chroma, in the darkest shade
+    light_chroma: AmountOf = 1.0  # in the lightest light
+    grey_tint: GreyTint = 0.014
+    darkest: Darkest = 10.0  # unless the base is darker
 
 
 ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig"]

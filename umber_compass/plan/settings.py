@@ -160,6 +160,25 @@ _ROWS = (
             {True: "keep the steps of {name} the same in grey", False: "space the steps of {name}"
              " as the eye finds them even"},
             "whether its steps have the values of straight ones"),
+    Setting("region.REGION.dark-chroma", "study.recipes[].dark_chroma",
+            "colour the darks of {name} by {n:.0%}",
+            "how strong its shades’ colour is, times the recipe’s own", "0-2",
+            Field("Chroma in darks", "How strong the colour of shades is: 100 as the recipe has it,"
+                  " less for greyer darks, more for richer ones.", " %", 10, times=100)),
+    Setting("region.REGION.light-chroma", "study.recipes[].light_chroma",
+            "colour the lights of {name} by {n:.0%}",
+            "how strong its lights’ colour is, times the recipe’s own", "0-2",
+            Field("Chroma in lights", "How strong the colour of lights is: 100 as the recipe has"
+                  " it, less for chalky lights, more for glowing ones.", " %", 10, times=100)),
+    Setting("region.REGION.grey-tint", "study.recipes[].grey_tint", "tint greys of {name} by {n}",
+            "the OKLCh chroma that the steps of a grey take, cool below and warm above", "0-0.04",
+            Field("Tint of greys", "How much colour (OKLCh chroma) the steps of a grey take, cool"
+                  " below and warm above; 0 keeps them grey.", "", 0.002, 3)),
+    Setting("region.REGION.darkest", "study.recipes[].darkest",
+            "end the shades of {name} at {n:.0f}",
+            "the value L* that its shades end at, unless its own colour is darker", "L*",
+            Field("Darkest", "The value L* that shades end at, unless the colour itself is darker:"
+                  " 10 is never black.", " L*", 1)),
     Setting("ramps.within", "study.within_budget",
             {True: "keep all steps within the budget", False: "give every region its own steps"},
             "whether the steps of all ramps keep to the plan’s budget and share colours"),

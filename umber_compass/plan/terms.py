@@ -20,6 +20,9 @@ Way: TypeAlias = Literal["soft", "painter", "two-tones", "three-tones"]  # of li
 ChartPlace: TypeAlias = Literal[
     "highlight", "lit", "halftone", "terminator", "core-shadow", "cast-shadow", "bounce", "crevice"
 ]  # a named place on a form, as the paint chart has it
+AmountOf: TypeAlias = Annotated[float, Meta(ge=0, le=2)]
+Darkest: TypeAlias = Annotated[float, Meta(ge=0, le=40)]  # L* that shades of a ramp end at
+GreyTint: TypeAlias = Annotated[float, Meta(ge=0, le=0.04)]  # OKLCh chroma that greys take
 LayersOf: TypeAlias = Literal["pictures", "repaintable"]  # how layers hold the light
 Spacing: TypeAlias = Literal["even", "shade", "light"]  # where steps of a ramp lie closer
 Ground: TypeAlias = Literal["floor", "wall", "sky"]

@@ -72,6 +72,10 @@ def _ask(
         tint=None if ramp.tint is None else parse_hex(ramp.tint),
         spread=ramp.spread,
         same_in_grey=ramp.same_in_grey,
+        dark_chroma=ramp.dark_chroma,
+        light_chroma=ramp.light_chroma,
+        grey_tint=ramp.grey_tint,
+        darkest=ramp.darkest,
     )
 
 

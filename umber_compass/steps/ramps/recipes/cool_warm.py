@@ -7,7 +7,7 @@ import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, encode
 from umber_compass.steps.ramps.recipes.even import evenly
-from umber_compass.steps.ramps.recipes.path import Way, at_values, ways
+from umber_compass.steps.ramps.recipes.path import Way, at_values, way_of, ways
 from umber_compass.steps.ramps.recipes.recipe import (
     Ask,
     RecipeSpec,
@@ -18,12 +18,7 @@ from umber_compass.steps.ramps.recipes.recipe import (
 
 
 def _many(asks: Sequence[Ask]) -> list[Floats]:
-    return along(asks, Way(np.array([per_nine(ask) for ask in asks])))
-
-
-def per_nine(ask: Ask) -> float:
-    """The degrees a step, for steps of CIEDE2000 9."""
-    return ask.degrees * 9.0 / max(ask.spacing, 1e-6)
+    return along(asks, way_of(asks))
 
 
 def along(asks: Sequence[Ask], way: Way) -> list[Floats]:
@@ -33,9 +28,7 @@ def along(asks: Sequence[Ask], way: Way) -> list[Floats]:
     most = max(ask.darker for ask in asks), max(ask.lighter for ask in asks)
     dark, light = ways(bases, way, most)
     return [
-        _same_in_grey(ask, way._replace(degrees=way.degrees[i : i + 1]))
-        if ask.same_in_grey
-        else evenly(ask, dark, light, i)
+        _same_in_grey(ask, way.one(i)) if ask.same_in_grey else evenly(ask, dark, light, i)
         for i, ask in enumerate(asks)
     ]
 
@@ -58,4 +51,5 @@ RECIPE = RecipeSpec(
     True,
     lambda ask: _many([ask])[0],
     many=_many,
+    amounts=True,
 )

@@ -14,7 +14,7 @@ from umber_compass.colour.spaces import (
     value,
 )
 from umber_compass.steps.ramps.recipes.even import evenly
-from umber_compass.steps.ramps.recipes.path import Sides, Way, ways
+from umber_compass.steps.ramps.recipes.path import Sides, way_of, ways
 from umber_compass.steps.ramps.recipes.recipe import Ask, RecipeSpec
 
 _OTHER = np.array([0x1C, 0x24, 0x3C]) / 255  # an ink blue, until the artist says another
@@ -23,7 +23,9 @@ _SAMPLES = 33
 
 def _steps(ask: Ask) -> Floats:
     other = _OTHER if ask.tint is None else ask.tint
-    dark, light = ways(ask.base[None], Way(np.zeros(1)), (ask.darker, ask.lighter))
+    dark, light = ways(
+        ask.base[None], way_of([ask._replace(degrees=0.0)]), (ask.darker, ask.lighter)
+    )
     between = _between(ask.base, other)
     is_dark = float(value(decode(other))) < float(value(decode(ask.base)))
     count = ask.darker if is_dark else ask.lighter

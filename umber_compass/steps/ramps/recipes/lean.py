@@ -5,8 +5,8 @@ from collections.abc import Sequence
 import numpy as np
 
 from umber_compass.colour.spaces import Floats, decode, oklab, polar
-from umber_compass.steps.ramps.recipes.cool_warm import along, per_nine
-from umber_compass.steps.ramps.recipes.path import Way
+from umber_compass.steps.ramps.recipes.cool_warm import along
+from umber_compass.steps.ramps.recipes.path import way_of
 from umber_compass.steps.ramps.recipes.recipe import Ask, RecipeSpec
 
 _TINT = np.array([0x7A, 0x4F, 0xA0]) / 255  # a violet, until the artist says another
@@ -15,7 +15,7 @@ _TINT = np.array([0x7A, 0x4F, 0xA0]) / 255  # a violet, until the artist says an
 def _steps(ask: Ask) -> Floats:
     tint = _TINT if ask.tint is None else ask.tint
     hue = float(polar(oklab(decode(tint)))[2])
-    return along([ask], Way(np.array([per_nine(ask)]), cool=hue, parting=None))[0]
+    return along([ask], way_of([ask], cool=hue, parting=None))[0]
 
 
 def _many(asks: Sequence[Ask]) -> list[Floats]:
@@ -23,5 +23,12 @@ def _many(asks: Sequence[Ask]) -> list[Floats]:
 
 
 RECIPE = RecipeSpec(
-    "lean", "lean", "shades lean to a colour of your own", True, _steps, many=_many, tints=True
+    "lean",
+    "lean",
+    "shades lean to a colour of your own",
+    True,
+    _steps,
+    many=_many,
+    tints=True,
+    amounts=True,
 )

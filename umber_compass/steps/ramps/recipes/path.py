@@ -3,6 +3,7 @@ little in the first shade, sinks in the darks and keeps up in the lights; the la
 the screen shows is reached smoothly. Many bases at once (figures: docs/ramps.md).
 """
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -21,16 +22,17 @@ from umber_compass.colour.spaces import (
     polar,
     value,
 )
+from umber_compass.steps.ramps.recipes.recipe import Ask
 
 COOL_HUE, WARM_HUE = 264.0, 88.0  # OKLCh, toward which shades and lights turn
 # Where the shade's way round changes: every yellow goes through ochre, what is greener through
 # green. There the turn fades out and in again over so many degrees a side.
 PARTING, _ZONE_DEG, _WARM_ZONE_DEG = 124.0, 10.0, 8.0
-DARKEST, LIGHTEST = 10.0, 96.0  # L* at which shades and lights end, unless the base is beyond
+LIGHTEST = 96.0  # L* at which lights end, unless the base is beyond
 _PEAK, _END_DARK, _END_LIGHT = 0.18, 0.72, 0.42  # times the base's chroma
 _SPAN = 34.0  # L* over which chroma runs its course
 _PER_STEP = 9.0  # CIEDE2000, for which hue turns by the degrees of one step
-_TINT, _TINTED = 0.014, 0.03  # chroma that a grey is given, and up to which a base is given some
+_TINTED = 0.03  # chroma up to which a base is given some of the tint of greys
 _FROM_EDGE = 0.2  # of what the screen shows, the share that is reached smoothly
 _KEPT = 0.12  # of the span, over which the way leaves the base as it was given
 # CIEDE2000's weight of value, and its sum from black.
@@ -41,12 +43,39 @@ _SAMPLES = 25  # on each side
 
 
 class Way(NamedTuple):
-    """How far and whither hue turns."""
+    """How far and whither hue turns, and how strong the colours on the way are."""
 
     degrees: Floats  # (r,) for 9 L*
+    dark: Floats  # (r,) times the chroma, in the darkest shade
+    light: Floats  # (r,) in the lightest light
+    tint: Floats  # (r,) chroma that greys take
+    darkest: Floats  # (r,) L* that shades end at
     cool: float = COOL_HUE  # OKLCh, of shades
     warm: float = WARM_HUE  # OKLCh, of lights
     parting: float | None = PARTING  # None: opposite the pole of shades
+
+    def one(self, i: int) -> "Way":
+        """The way of one base."""
+        part = slice(i, i + 1)
+        return self._replace(
+            degrees=self.degrees[part],
+            dark=self.dark[part],
+            light=self.light[part],
+            tint=self.tint[part],
+            darkest=self.darkest[part],
+        )
+
+
+def way_of(asks: Sequence[Ask], cool: float = COOL_HUE, parting: float | None = PARTING) -> Way:
+    """The ways that ramps were wished for."""
+    rows = [(per_nine(a), a.dark_chroma, a.light_chroma, a.grey_tint, a.darkest) for a in asks]
+    degrees, dark, light, tint, darkest = np.array(rows, float).T
+    return Way(degrees, dark, light, tint, darkest, cool=cool, parting=parting)
+
+
+def per_nine(ask: Ask) -> float:
+    """The degrees a step, for steps of CIEDE2000 9."""
+    return ask.degrees * _PER_STEP / max(ask.spacing, 1e-6)
 
 
 class Sides(NamedTuple):
@@ -61,7 +90,7 @@ def ways(bases: Floats, way: Way, steps: tuple[int, int]) -> tuple[Sides, Sides]
     """The dark and the light side of bases, encoded (r, 3), with room for so many steps."""
     linear = decode(bases)
     own = value(linear)
-    low = np.maximum(own - np.maximum(_SPAN, 13.0 * steps[0]), np.minimum(DARKEST, own * 0.6))
+    low = np.maximum(own - np.maximum(_SPAN, 13.0 * steps[0]), np.minimum(way.darkest, own * 0.6))
     room = np.minimum(99.5, own + (100 - own) * 0.6)
     high = np.minimum(own + np.maximum(_SPAN, 13.0 * steps[1]), np.maximum(LIGHTEST, room))
     return _side(linear, low, way, True), _side(linear, high, way, False)
@@ -94,10 +123,12 @@ def at_values(linear: Floats, values: Floats, way: Way, dark: bool, far: Floats)
         turned = hue + _to_cool(hue, turn, way)
         sinks = (1 - _END_DARK) * _eased((along - 0.35) / 0.65)
         kept = 1 + _PEAK * np.sin(np.pi * along**0.75) - sinks
+        kept = kept * (1 + (way.dark[:, None] - 1) * _eased(along))
     else:
         turned = hue + _to_warm(hue, turn, way.warm)
         near_white = np.clip(away / np.maximum(LIGHTEST - own, 1e-6), 0, 1)
         kept = 1 - (1 - _END_LIGHT) * near_white**1.6
+        kept = kept * (1 + (way.light[:, None] - 1) * _eased(along))
     wished, shown = _tinted(chroma * kept, turned, chroma, away, way, dark)
     most = greatest_chroma(luminance_of_value(values), shown)
     eased = np.where(chroma > 0.02, _near_edge(wished, most), np.minimum(wished, most))
@@ -134,7 +165,7 @@ def _tinted(
 ) -> tuple[Floats, Floats]:
     """A breath of the pole's hue for greys, which have none to turn."""
     weight = 1 - _eased(chroma / _TINTED)
-    tint = _TINT * weight * np.minimum(away / _PER_STEP / 2, 1)
+    tint = way.tint[:, None] * weight * np.minimum(away / _PER_STEP / 2, 1)
     toward = np.radians(way.cool if dark else way.warm)
     angle = np.radians(hue)
     a = wished * np.cos(angle) + tint * np.cos(toward)

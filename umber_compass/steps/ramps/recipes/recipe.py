@@ -23,6 +23,10 @@ class Ask(NamedTuple):
     tint: Floats | None = None  # encoded, (3,): what it leans to, is tinted with, or goes to
     spread: Spacing = "even"  # closer in shade, or in light
     same_in_grey: bool = False  # at the values of straight steps
+    dark_chroma: float = 1.0  # times the recipe's own, in the darkest shade
+    light_chroma: float = 1.0
+    grey_tint: float = 0.014  # OKLCh chroma that greys take
+    darkest: float = 10.0  # L* that shades end at, unless the base is darker
 
 
 class RecipeSpec(NamedTuple):
@@ -35,6 +39,7 @@ class RecipeSpec(NamedTuple):
     steps: Callable[[Ask], Floats]
     uses_light: bool = False  # whether the plan's light means something to it
     tints: bool = False  # whether a second colour means something to it
+    amounts: bool = False  # whether amounts of chroma, tint of greys and darkest do
     many: Callable[[Sequence[Ask]], list[Floats]] | None = None  # the same, quicker for many
 
 
