@@ -66,7 +66,7 @@ class Story(InWindow):
         self.settle()
         ramps = self.parts.benches["ramps"]
         self.click(ramps.rows[self.region("sea").id, 0], QPointF(20, 20))
-        self.click(ramps.recipes["straight"])
+        self.click(ramps.recipe.recipes["straight"])
         self.answers.path = self.folder / "mine.umber"
         wait(self.desk.worker.idle, self.works.menus.of["save"].trigger)
         plan = self.desk.history.now
@@ -150,7 +150,7 @@ class Story(InWindow):
         self.assertEqual(self.parts.route.stops["values"].warnings, 1)
         self.keys(Qt.Key.Key_Z, control | shift)
         self.keys(Qt.Key.Key_7, alt)
-        key(self.parts.benches["ramps"].recipes["hsb-sum"], Qt.Key.Key_Space)
+        key(self.parts.benches["ramps"].recipe.recipes["hsb-sum"], Qt.Key.Key_Space)
         recipes = edits.study(self.desk.history.now).recipes
         self.assertEqual({r: x.recipe for r, x in recipes.items()}, {chosen: "hsb-sum"})
         self.answers.path = self.folder / "keys.umber"

@@ -454,7 +454,7 @@ class Hands(InWindow):
         self.works.steps.open("ramps")
         self.settle()
         ramps = self.parts.benches["ramps"]
-        ramps.degrees.setValue(21)
+        ramps.recipe.fields["degrees"].setValue(21)
         self.settle()
         found = edits.study(self.desk.history.now).recipes[self.region("sea").id]
         self.assertEqual(found.degrees, 21)

@@ -225,7 +225,7 @@ class OtherBenches(InWindow):
         self.settle()
         bench = self.parts.benches["ramps"]
         self.session.select(self.region("apron").id)
-        self.press(bench.recipes["straight"])
+        self.press(bench.recipe.recipes["straight"])
         ramps = edits.study(self.desk.history.now).recipes
         self.assertEqual(
             {k: r.recipe for k, r in ramps.items()}, {self.region("apron").id: "straight"}
@@ -240,12 +240,12 @@ class OtherBenches(InWindow):
         self.assertRegex(bench._count.toolTip(), "off by CIEDE2000 [0-9.]+ on the mean")
         self.press(bench.within)
         self.settle()
-        bench.every.setChecked(True)
-        self.press(bench.recipes["hsb-sum"])
+        bench.recipe.every.setChecked(True)
+        self.press(bench.recipe.recipes["hsb-sum"])
         self.assertEqual(
             {r.recipe for r in edits.study(self.desk.history.now).recipes.values()}, {"hsb-sum"}
         )
-        bench.lighter.setValue(4)
+        bench.recipe.fields["lighter"].setValue(4)
         self.settle()
         row = bench.rows[self.region("sea").id, 0]
         made = row._line.steps

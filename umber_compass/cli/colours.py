@@ -26,6 +26,7 @@ from umber_compass.colour.wheels import WHEELS, angle_of, hue_at
 from umber_compass.plan.model import Ramp
 from umber_compass.plan.practices.general import PRACTICE
 from umber_compass.steps.harmony.schemes import SCHEMES
+from umber_compass.steps.ramps.outline import outline_of
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.words import Refusal, words
@@ -119,12 +120,18 @@ def ramp(args: Namespace) -> dict[str, Any]:
         lighter=args.lighter,
         degrees=args.degrees,
         tint=None if tint is None else to_hex(parse_hex(tint)),
+        picked=tuple(to_hex(parse_hex(h)) for h in (args.picked or "").split(",") if h),
+        dark_chroma=args.dark_chroma,
+        light_chroma=args.light_chroma,
+        grey_tint=args.grey_tint,
+        darkest=args.darkest,
     )
     made = make_steps(to_hex(parse_hex(args.hex)), asked, numbers)
     said = {"left_out": made.left_out, "text": str(made.says)} if made.says is not None else {}
     return {
         "recipe": args.recipe,
         **said,
+        "outline": outline_of(made),
         "steps": [
             {"hex": s.hex, "value": s.value, "chroma": s.chroma, "hue": s.hue} for s in made.steps
         ],

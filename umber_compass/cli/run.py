@@ -104,6 +104,11 @@ def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     steps.add_argument("--degrees", type=_number(0, 60), help="a step")
     steps.add_argument("--spacing", type=_number(0.5, 50), help="a step (9): L*, or CIEDE2000")
     steps.add_argument("--tint", metavar="HEX", help="what shades lean to, or are tinted with")
+    steps.add_argument("--picked", metavar="HEX,HEX", help="colours whose way is borrowed")
+    steps.add_argument("--dark-chroma", type=_number(0, 2), default=1.0, help="times the recipe’s")
+    steps.add_argument("--light-chroma", type=_number(0, 2), default=1.0, help="times the recipe’s")
+    steps.add_argument("--grey-tint", type=_number(0, 0.04), default=0.014, help="OKLCh chroma")
+    steps.add_argument("--darkest", type=_number(0, 40), default=10.0, help="L* of shades")
     steps.add_argument("--to", metavar="HEX", help="the colour that in-between steps go to")
 
 

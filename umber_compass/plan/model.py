@@ -181,6 +181,7 @@ class Ramp(Record, frozen=True, kw_only=True):
     light_chroma: AmountOf = 1.0  # in the lightest light
     grey_tint: GreyTint = 0.014
     darkest: Darkest = 10.0  # unless the base is darker
+    picked: Annotated[tuple[Hex, ...], Meta(max_length=12)] = ()  # whose way it borrows
 
 
 ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig"]

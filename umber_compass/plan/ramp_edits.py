@@ -1,11 +1,14 @@
 """Changes to how a plan's shade and light steps are made."""
 
+from collections.abc import Sequence
+
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, study, with_study
 from umber_compass.plan.model import Plan, Ramp
 from umber_compass.words import words
 
+BORROWED, MOST_PICKED = "borrowed", 12
 FIRST = Ramp(recipe="cool-warm")  # what every region begins with
 
 
@@ -18,6 +21,20 @@ def set_recipe(region_id: str, ramp: Ramp, name: str) -> Edit:
 
     text = words("{recipe} steps for {name}", recipe=ramp.recipe, name=name)
     return Edit(text, change, f"ramp {region_id} {ramp.recipe}")
+
+
+def borrow_ramp(region_id: str, picked: Sequence[str], name: str) -> Edit:
+    """Steps that borrow the way of picked colours; with none the region keeps its recipe."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        ramp = replace(now.recipes.get(region_id, FIRST), picked=tuple(picked[:MOST_PICKED]))
+        if picked:
+            ramp = replace(ramp, recipe=BORROWED)
+        return with_study(plan, replace(now, recipes={**now.recipes, region_id: ramp}))
+
+    text = words("{name} borrows {n} picked colours", name=name, n=len(picked))
+    return Edit(text, change, f"borrow {region_id}")
 
 
 def set_all_recipes(ramp: Ramp) -> Edit:

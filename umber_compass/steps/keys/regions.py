@@ -3,12 +3,14 @@
 from functools import partial
 from typing import Any, get_args
 
+from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import Edit, part, region, study
 from umber_compass.plan.first_edits import keep_colours
 from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.light_edits import correct_chart
 from umber_compass.plan.model import Pinned, Plan, Planned
-from umber_compass.plan.setting import CHOICE, COLOUR, NUMBER, SWITCH, Kind
+from umber_compass.plan.ramp_edits import borrow_ramp
+from umber_compass.plan.setting import CHOICE, COLOUR, NUMBER, SWITCH, TEXT, Kind
 from umber_compass.plan.terms import ChartPlace, Chroma, Slot, Value
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.colours import region_colours
@@ -24,6 +26,7 @@ from umber_compass.steps.harmony.edits import (
     toggle_pin,
 )
 from umber_compass.steps.keys.key import Group, Key, from_table
+from umber_compass.steps.ramps.ramps import ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.words import Refusal, words
 
@@ -53,6 +56,11 @@ def _solid(plan: Plan, region_id: str) -> Planned | Pinned:
 def _shown(plan: Plan, region_id: str) -> Any:
     colour = study(plan).colours[region_id]
     return region_colours(study(plan).scheme, {region_id: colour})[region_id].first
+
+
+def _hexes(text: str) -> list[str]:
+    parts = [part.strip() for part in text.split(",") if part.strip() not in ("", _OFF)]
+    return [measure_hex(part).hex for part in parts]
 
 
 def _name(plan: Plan, region_id: str) -> str:
@@ -124,5 +132,9 @@ REGIONS = Group((
         lambda p, r: r in study(p).locked, lambda p, r, x: lock(r, x, _name(p, r))),
     *map(from_table, ("region.REGION.vary", "region.REGION.vary-seed")),
     from_table("region.REGION.recipe", Kind(CHOICE, choices=tuple(RECIPES))),
+    Key("region.SUBJECT.picked", Kind(TEXT, "hexes by comma"),
+        "colours picked from a picture, whose way from dark to light its steps borrow",
+        lambda p, r: ",".join(ramp_of(study(p).recipes, r).picked),
+        lambda p, r, x: borrow_ramp(r, _hexes(x), _name(p, r))),
     *map(from_table, ("region.REGION.darker", "region.REGION.lighter", "region.REGION.degrees")),
 ), "REGION", lambda plan: (r.id for r in plan.regions), named)

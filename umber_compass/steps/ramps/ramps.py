@@ -76,6 +76,7 @@ def _ask(
         light_chroma=ramp.light_chroma,
         grey_tint=ramp.grey_tint,
         darkest=ramp.darkest,
+        picked=tuple(tuple(parse_hex(h).tolist()) for h in ramp.picked),
     )
 
 

@@ -41,6 +41,11 @@ class WhatIf(QObject):
             button.wait()
         self.timer.start()
 
+    def again(self) -> None:
+        """Something else is wished of the same plan."""
+        self._shown = None
+        self.follow()
+
     def _ask(self) -> None:
         derived = self._desk.derived
         if derived is None or not self._page.isVisible():

@@ -2,6 +2,7 @@
 
 from umber_compass.registry import registered
 from umber_compass.steps.ramps.recipes import (
+    borrowed,
     cool_warm,
     dodge_and_burn,
     hsb_sum,
@@ -23,6 +24,7 @@ RECIPES: dict[str, RecipeSpec] = registered(
     tinted_multiply,
     dodge_and_burn,
     rig,
+    borrowed,
 )
 
 __all__ = ["RECIPES", "Ask", "RecipeSpec"]

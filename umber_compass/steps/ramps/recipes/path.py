@@ -28,7 +28,7 @@ COOL_HUE, WARM_HUE = 264.0, 88.0  # OKLCh, toward which shades and lights turn
 # Where the shade's way round changes: every yellow goes through ochre, what is greener through
 # green. There the turn fades out and in again over so many degrees a side.
 PARTING, _ZONE_DEG, _WARM_ZONE_DEG = 124.0, 10.0, 8.0
-LIGHTEST = 96.0  # L* at which lights end, unless the base is beyond
+DARKEST, LIGHTEST = 10.0, 96.0  # L* at which shades and lights end, unless the base is beyond
 _PEAK, _END_DARK, _END_LIGHT = 0.18, 0.72, 0.42  # times the base's chroma
 _SPAN = 34.0  # L* over which chroma runs its course
 _PER_STEP = 9.0  # CIEDE2000, for which hue turns by the degrees of one step

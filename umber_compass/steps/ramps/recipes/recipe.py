@@ -27,6 +27,7 @@ class Ask(NamedTuple):
     light_chroma: float = 1.0
     grey_tint: float = 0.014  # OKLCh chroma that greys take
     darkest: float = 10.0  # L* that shades end at, unless the base is darker
+    picked: tuple[tuple[float, float, float], ...] = ()  # encoded colours whose way is borrowed
 
 
 class RecipeSpec(NamedTuple):
@@ -39,6 +40,7 @@ class RecipeSpec(NamedTuple):
     steps: Callable[[Ask], Floats]
     uses_light: bool = False  # whether the plan's light means something to it
     tints: bool = False  # whether a second colour means something to it
+    picks: bool = False  # whether colours that were picked do
     amounts: bool = False  # whether amounts of chroma, tint of greys and darkest do
     many: Callable[[Sequence[Ask]], list[Floats]] | None = None  # the same, quicker for many
 

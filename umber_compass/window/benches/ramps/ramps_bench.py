@@ -1,20 +1,14 @@
 """The ramps bench: each material's steps, its grey strip, its turn of hue, and a ball of it."""
 
+from collections.abc import Mapping
 from itertools import islice
 
 from msgspec.structs import replace
-from PySide6.QtCore import QSignalBlocker, Qt, QTimer
-from PySide6.QtWidgets import (
-    QButtonGroup,
-    QCheckBox,
-    QHBoxLayout,
-    QPushButton,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtCore import QSignalBlocker, QTimer
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QVBoxLayout, QWidget
 
-from umber_compass.colour.measured import greys_of, measure_hex
+from umber_compass.colour.measured import greys_of
+from umber_compass.colour.packed import Packed
 from umber_compass.plan.edits import region
 from umber_compass.plan.model import Ramp
 from umber_compass.plan.ramp_edits import set_all_recipes, set_recipe
@@ -24,22 +18,17 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.ramps import Steps, ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.window.bench.bench import Bench, quiet
-from umber_compass.window.bench.choice_row import ChoiceRow
+from umber_compass.window.bench.window_parts import WindowParts
+from umber_compass.window.benches.ramps.compare_page import NOW, OTHER, ComparePage
+from umber_compass.window.benches.ramps.recipe_part import RecipePart
 from umber_compass.window.benches.ramps.rows import RampLine, RampRow
-from umber_compass.window.widgets.fields import Of, TextField
-from umber_compass.window.widgets.flow import Flow
 from umber_compass.window.widgets.rows import in_column, in_row
-from umber_compass.window.widgets.setting_field import SettingField
+from umber_compass.window.widgets.scrolled import scrolled
+from umber_compass.window.widgets.tabs import Pages
 from umber_compass.window.widgets.timers import single_shot
-from umber_compass.words import Refusal
+from umber_compass.work import Tick
 
 _ROWS_AT_ONCE = 24
-_SPREADS = {
-    "even": ("even", "every step looks as far from the next"),
-    "shade": ("closer in shade", "smaller steps below the base, wider ones above"),
-    "light": ("closer in light", "smaller steps above the base, wider ones below"),
-}
-_ON_VALUES = ("straight", "hsb-sum", "rig")  # whose steps follow numbers of value alone
 
 
 class RampsBench(Bench):
@@ -49,52 +38,28 @@ class RampsBench(Bench):
         super().__init__("Ramps")
         self._derived: Derived | None = None
         self._selected = self._shown = ""
-        self.column.addLayout(self._build_recipes())
-        self.column.addLayout(self._build_steps())
-        self.column.addLayout(self._build_spacing())
+        self.recipe = RecipePart()
+        self.recipe.changed.connect(self._change)
+        self.column.addWidget(self.recipe)
         self.column.addLayout(self._build_budget())
         self.rows: dict[tuple[str, int], RampRow] = {}
         self._lines: dict[tuple[str, int], RampLine] = {}
         self._waiting: list[tuple[str, int]] = []
         self._building = single_shot(self, 0, self._build_more)
         self._coming = quiet(self.tr("The steps are being worked out …"))
-        self.column.addWidget(self._coming)
         self._list = QVBoxLayout()
         self._list.setSpacing(0)
         self._list.setContentsMargins(0, 0, 0, 0)
-        inner = QWidget()
+        inner, steps = QWidget(), QWidget()
         in_column(self._list, 1, on=inner)
-        self._scroll = QScrollArea()
-        self._scroll.setWidgetResizable(True)
-        self._scroll.setWidget(inner)
-        self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.column.addWidget(self._scroll, 1)
-
-    def _build_recipes(self) -> QHBoxLayout:
-        group = QButtonGroup(self)
-        self.recipes: dict[str, QPushButton] = {}
-        for name, spec in RECIPES.items():
-            button = QPushButton(spec.title)
-            button.setCheckable(True)
-            button.setToolTip(spec.says)
-            button.clicked.connect(lambda _=False, n=name: self._change(recipe=n))
-            group.addButton(button)
-            self.recipes[name] = button
-        self.every = QCheckBox()
-        holder = QWidget()
-        holder.setLayout(Flow([*self.recipes.values(), self.every], gap=4))
-        return in_row((holder, 1))
-
-    def _build_spacing(self) -> QHBoxLayout:
-        """Where steps lie closer, and whether they are those of grey."""
-        self.spread = ChoiceRow(self.tr("steps"), _SPREADS)
-        self.spread.chosen.connect(lambda name: self._change(spread=name))
-        self.grey = QCheckBox(self.tr("same in grey"))
-        self.grey.setToolTip(
-            self.tr("Give every step the value that a straight one has: in grey none is told apart")
-        )
-        self.grey.toggled.connect(lambda on: self._change(same_in_grey=on))
-        return in_row(self.spread, self.grey, 1, gap=8)
+        self._scroll = scrolled(inner)
+        in_column(self._coming, (self._scroll, 1), gap=0, on=steps)
+        self.compare = ComparePage()
+        titles = {self.tr("Steps"): steps, self.tr("Two recipes"): self.compare}
+        self.pages = Pages(titles, small=True)
+        self.column.addWidget(self.pages.tabs)
+        self.add_pages()
+        self.forward(self.compare)
 
     def _build_budget(self) -> QHBoxLayout:
         """Whether steps share a budget of colours, and how many there are."""
@@ -105,57 +70,12 @@ class RampsBench(Bench):
         self._count = quiet("")
         return in_row(self.within, 1, self._count)
 
-    def _take_tint(self, of: Of, text: str) -> None:
-        """A hex was typed; what is none is put back."""
-        try:
-            tint = measure_hex(text).hex if text.strip() else None
-        except Refusal:
-            self._show_tint()
-            return
-        self._change(tint=tint)
-
-    def _show_tint(self) -> None:
-        if self._derived is not None:
-            ramp = ramp_of(self._derived.recipes, self._selected)
-            self.tint.fill(Of(self._derived.study.id, self._selected), ramp.tint or "")
-            if self.tint.text() != (ramp.tint or ""):
-                self.tint.setText(ramp.tint or "")
-
-    def _build_steps(self) -> QHBoxLayout:
-        line = QHBoxLayout()
-        line.setSpacing(6)
-        self.darker = SettingField("region.REGION.darker")
-        self.lighter = SettingField("region.REGION.lighter")
-        self.degrees = SettingField("region.REGION.degrees")
-        self.darker.wanted.connect(lambda n: self._change(darker=int(n)))
-        self.lighter.wanted.connect(lambda n: self._change(lighter=int(n)))
-        self.degrees.wanted.connect(lambda d: self._change(degrees=float(d)))
-        for text, field in (
-            (self.tr("darker"), self.darker),
-            (self.tr("lighter"), self.lighter),
-            (self.tr("turn"), self.degrees),
-        ):
-            line.addWidget(quiet(text))
-            line.addWidget(field)
-        self.tint = TextField(self.tr("Colour that the steps lean or go to, hex"), rests=False)
-        self.tint.setFixedWidth(70)
-        self.tint.setPlaceholderText("#…")
-        self.tint.setToolTip(
-            self.tr("What shades lean to, are tinted with, or go to; empty for the recipe’s own")
-        )
-        self.tint.typed.connect(self._take_tint)
-        self.toward = quiet(self.tr("toward"))
-        line.addWidget(self.toward)
-        line.addWidget(self.tint)
-        line.addStretch(1)
-        return line
-
-    def _change(self, **changes: object) -> None:
+    def _change(self, changes: Mapping[str, object]) -> None:
         if self._derived is None:
             return
         now = ramp_of(self._derived.recipes, self._selected)
         ramp: Ramp = replace(now, **changes)
-        if self.every.isChecked():
+        if self.recipe.every.isChecked():
             self.edit_wanted.emit(set_all_recipes(ramp))
         elif self._selected:
             name = region(self._derived.plan, self._selected).name
@@ -168,16 +88,13 @@ class RampsBench(Bench):
         known = {r.id for r in derived.regions}
         self._derived = derived
         self._selected = selected if selected in known else derived.families[0]
-        names = {r.id: r.name for r in derived.regions}
-        self.every.setText(self.tr("for all {count} regions").format(count=len(names)))
-        line = self.tr(
-            "Ticked, a recipe or a number is given to every region; else to {name} alone"
-        )
-        self.every.setToolTip(line.format(name=names[self._selected]))
         self._coming.setVisible(derived.ramps is None and not self.rows)
         if derived.ramps is not None:
             self._show_rows(derived, derived.ramps, selected)
-        self._show_recipe(derived)
+        self.recipe.show_ramp(derived, self._selected)
+        self.says.setText(RECIPES[ramp_of(derived.recipes, self._selected).recipe].says)
+        self._show_budget(derived)
+        self.compare.show_derived(derived, self._selected)
 
     def _show_rows(
         self, derived: Derived, ramps: dict[str, tuple[Steps, ...]], selected: str
@@ -204,27 +121,8 @@ class RampsBench(Bench):
         self._count.setText(line.format(count=count, n=budget))
         self._count.setToolTip(_said_of(self, derived))
 
-    def _show_recipe(self, derived: Derived) -> None:
-        """The chosen region's recipe, above the rows."""
-        ramp = ramp_of(derived.recipes, self._selected)
-        spec = RECIPES[ramp.recipe]
-        self.recipes[ramp.recipe].setChecked(True)
-        of = Of(derived.study.id, self._selected)
-        self.darker.show_number(ramp.darker, of)
-        self.lighter.show_number(ramp.lighter, of)
-        own = derived.rules["ramp.degrees"] if spec.turns else 0.0
-        self.degrees.show_number(own if ramp.degrees is None else ramp.degrees, of)
-        self.degrees.setEnabled(ramp.recipe != "straight")
-        self.says.setText(spec.says)
-        self.spread.show_choice(ramp.spread)
-        even = ramp.recipe not in _ON_VALUES and not ramp.same_in_grey
-        self.spread.setEnabled(even)
-        with QSignalBlocker(self.grey):
-            self.grey.setChecked(ramp.same_in_grey)
-        self.grey.setEnabled(spec.turns)
-        for widget in (self.toward, self.tint):
-            widget.setVisible(spec.tints)
-        self._show_tint()
+    def _show_budget(self, derived: Derived) -> None:
+        """Whether all steps keep to the plan's budget."""
         budget = derived.planned_budget
         with QSignalBlocker(self.within):
             self.within.setChecked(derived.study.within_budget and budget is not None)
@@ -286,3 +184,20 @@ def _lines(derived: Derived, ramps: dict[str, tuple[Steps, ...]]) -> list[tuple[
         own = tuple(islice(greys, len(steps.steps)))
         lines.append((RampLine(region_id, name, steps, own), i))
     return lines
+
+
+def join(bench: Bench, parts: WindowParts) -> None:
+    """The pictures of two recipes are worked out on the worker."""
+    assert isinstance(bench, RampsBench)
+    from umber_compass.window.desk.what_if import PICTURE_PX, WhatIf
+
+    page = bench.compare
+
+    def make(derived: Derived, tick: Tick) -> dict[str, Packed]:
+        from umber_compass.document.compared_ramps import compared  # needed here alone
+
+        now, other = compared(derived, page.edit(derived), PICTURE_PX, tick)
+        return {NOW: now, OTHER: other}
+
+    pictures = WhatIf(parts.desk, page, page.pictures, "two recipes", make)
+    page.followed.connect(lambda other: pictures.again() if other else pictures.follow())

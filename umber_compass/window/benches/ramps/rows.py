@@ -11,6 +11,7 @@ from PySide6.QtGui import (
     QPolygonF,
 )
 
+from umber_compass.steps.ramps.outline import outline_of
 from umber_compass.steps.ramps.ramps import Steps
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.window.widgets.instrument import Hand, Instrument
@@ -18,7 +19,8 @@ from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.under import Under
 
 ROW_HEIGHT = 48
-_NAME, _TURN, _BALL = 96, 44, 38  # px
+_NAME, _TURN, _BALL = 108, 44, 38  # px
+_OUTLINE = 9  # px, of the colour for outlines, before the steps
 
 
 class RampLine(NamedTuple):
@@ -28,6 +30,11 @@ class RampLine(NamedTuple):
     name: str
     steps: Steps
     greys: tuple[str, ...]
+
+    @property
+    def outline(self) -> str:
+        """The colour of outlines round it."""
+        return outline_of(self.steps)
 
 
 class RampRow(Instrument):
@@ -64,19 +71,24 @@ class RampRow(Instrument):
         width = room / count
         return [QRectF(_NAME + i * width, 5, width - 2, 26) for i in range(count)]
 
+    def outline_box(self) -> QRectF:
+        """Where the colour for outlines lies."""
+        return QRectF(_NAME - _OUTLINE - 3, 5, _OUTLINE, 26)
+
     def paint(self, painter: QPainter) -> None:
         if self._line is None:
             return
+        painter.fillRect(self.outline_box(), QColor(self._line.outline))
         ink, line = THEME.colour("ink"), self._line
         painter.setPen(ink)
         painter.setFont(font(13, self._selected))
-        painter.drawText(QRectF(6, 5, _NAME - 8, 18), line.name)
+        painter.drawText(QRectF(6, 5, _NAME - _OUTLINE - 12, 18), line.name)
         painter.setPen(THEME.colour("quiet"))
         painter.setFont(font(11))
         said = RECIPES[line.steps.ramp.recipe].title
         if line.steps.left_out:
             said = self.tr("{n} left out").format(n=line.steps.left_out)
-        painter.drawText(QRectF(6, 23, _NAME - 8, 16), said)
+        painter.drawText(QRectF(6, 23, _NAME - _OUTLINE - 12, 16), said)
         for i, (box, step, grey) in enumerate(
             zip(self.boxes(), line.steps.steps, line.greys, strict=True)
         ):
@@ -133,12 +145,16 @@ class RampRow(Instrument):
             return Under()
         step = next((i for i, b in enumerate(self.boxes()) if b.contains(place)), None)
         shown = "" if step is None else self._line.steps.steps[step].hex
+        if self.outline_box().contains(place):
+            shown = self._line.outline
         return Under(self._line.region, shown)
 
     def pressed(self, hand: Hand) -> None:
         if self._line is None:
             return
         self.chosen.emit(self._line.region)
+        if self.outline_box().contains(hand.place):
+            self.copied.emit(self._line.outline)
         for i, box in enumerate(self.boxes()):
             if box.contains(hand.place):
                 self._step = i
