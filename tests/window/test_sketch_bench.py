@@ -356,11 +356,11 @@ class Reading(OnSketch):
             return float(high - low)
 
         full = spread()
-        reading.strength.setValue(50)
+        reading.shading.strength.setValue(50)
         self.assertLess(spread(), 0.75 * full)
-        reading.on.click()
+        reading.shading.on.click()
         self.assertLess(spread(), 0.3 * full)
-        self.assertFalse(reading.strength.isEnabled())
+        self.assertFalse(reading.shading.strength.isEnabled())
         self.settle()
 
     def test_a_closed_gap_is_opened_by_a_click_on_the_stage(self):

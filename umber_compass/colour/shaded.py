@@ -65,10 +65,11 @@ def shaded(
     hue: str = "kept",
     lights: TwoLights | None = None,
     mean: Floats | None = None,
+    poles: tuple[float, float] = (COOL_DEG, WARM_DEG),
 ) -> Floats:
     """Encoded colours, (n, 3), of local ones, (n, 3) encoded, at some L* off their own value, (n,).
     `hue` is kept, cool-warm or rig; the last needs lights. `mean`, (n,) L*, is what the sketch
-    shows there on the mean."""
+    shows there on the mean; `poles`, OKLCh degrees, are what shade and light lean to."""
     linear = decode(local)
     own = value(linear)
     shown = values_through(own, off, mean)
@@ -78,7 +79,7 @@ def shaded(
     chroma, lightness = np.hypot(lab[:, 1], lab[:, 2]), np.maximum(lab[:, 0], 1e-6)
     turn = np.arctan2(lab[:, 2], lab[:, 1])
     if hue == "cool-warm":
-        turn = _leaned(turn, off)
+        turn = _leaned(turn, off, poles)
     ratio = chroma / lightness
     down = 1 + _DARKER * (own - shown) / np.maximum(own, 1e-6)
     up = 1 - _LIGHTER * (shown - own) / np.maximum(100 - own, 1e-6)
@@ -89,14 +90,14 @@ def shaded(
     return np.asarray(encode(_light(shown, ratio, turn)))
 
 
-def _leaned(turn: Floats, off: Floats) -> Floats:
-    """Hues, radians, drawn toward the cool pole in shade and the warm one in light; never past."""
+def _leaned(turn: Floats, off: Floats, poles: tuple[float, float]) -> Floats:
+    """Hues, radians, drawn toward one pole in shade and the other in light; never past."""
     most = np.sin(np.radians(_TURN_DEG))
     cool = most * np.clip(-off / _FULL, 0, 1)
     warm = most * np.clip(off / _FULL, 0, 1)
     there = np.exp(1j * turn)
-    there = there + cool * np.exp(1j * np.radians(COOL_DEG))
-    return np.asarray(np.angle(there + warm * np.exp(1j * np.radians(WARM_DEG))))
+    there = there + cool * np.exp(1j * np.radians(poles[0]))
+    return np.asarray(np.angle(there + warm * np.exp(1j * np.radians(poles[1]))))
 
 
 def _between(linear: Floats, own: Floats, shown: Floats, lights: TwoLights) -> Floats:

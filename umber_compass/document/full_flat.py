@@ -55,6 +55,7 @@ def flat_in_strips(derived: Derived, packed: Packed, labels: Labels, tick: Tick 
             derived.shading,
             derived.shade_rig,
             derived.stops,
+            derived.shade_maps,
         )
         shown = paint(indexed, table)
         out[top:bottom] = shown[top - rows.start : bottom - rows.start]

@@ -5,7 +5,7 @@ from typing import IO
 
 from PIL.PngImagePlugin import PngInfo
 
-from umber_compass.formats import css, ggr, gpl, hex_list, pal, soc, swatches, tokens
+from umber_compass.formats import css, ggr, gpl, hex_list, pal, soc, svg_gradient, swatches, tokens
 from umber_compass.steps.handoff import palette
 from umber_compass.steps.pipeline import Derived
 
@@ -33,6 +33,7 @@ def fill_palette(derived: Derived, kind: str, stream: IO[bytes], ours: str) -> N
         "css": lambda: css.text(f"{title}. {mark}", named),
         "tokens": lambda: tokens.text(f"{title}. {mark}", rows),
         "ggr": lambda: ggr.text(f"{title}. {mark}", palette.gradient_hexes(derived)),
+        "gradient": lambda: svg_gradient.text(title, palette.gradient_hexes(derived), mark),
         "svg": lambda: swatches.svg(f"{title}. {mark}", rows),
     }
     stream.write(texts[kind]().encode())

@@ -59,9 +59,13 @@ def _other(data: bytes, subject: str, stem: str) -> Palette | None:
     head = data.removeprefix(b"\xef\xbb\xbf").lstrip()[:4096]
     if head.startswith(gpl.MAGIC.encode()):
         return None
-    from umber_compass.formats import css, pal, soc, tokens  # a start needs none of them
+    from umber_compass.formats import css, ggr, pal, soc, svg_gradient, tokens  # not at a start
 
     try:
+        if head.startswith(ggr.MAGIC.encode()):
+            return _named("ggr", ggr.parse(_lines(data, subject)), subject, stem)
+        if svg_gradient.is_gradient(data):
+            return _named("svg", svg_gradient.parse(data), subject, stem)
         if soc.is_table(data):
             return _named("soc", soc.parse(data), subject, stem)
         if head.startswith(pal.MAGIC.encode()):

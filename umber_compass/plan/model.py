@@ -184,7 +184,7 @@ class Ramp(Record, frozen=True, kw_only=True):
     picked: Annotated[tuple[Hex, ...], Meta(max_length=12)] = ()  # whose way it borrows
 
 
-ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig"]
+ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig", "own", "ramp", "gradient"]
 Doubled: TypeAlias = Annotated[float, Meta(ge=0, le=200)]  # percent
 
 
@@ -194,6 +194,9 @@ class Shading(Record, frozen=True, kw_only=True):
     on: bool = True
     strength: Doubled = 100.0  # of each px's difference from its region's mean value
     hue: ShadingHue = "kept"
+    shade_hex: Hex = "#3c4a8c"  # whose hue shade leans to, and light, where those are its own
+    light_hex: Hex = "#ffcf80"
+    stops: Annotated[tuple[Hex, ...], Meta(max_length=32)] = ()  # of a gradient over all values
     beside: bool = False  # beside the forms, where the rig is on; else instead of them
 
 

@@ -5,10 +5,10 @@ from collections.abc import Sequence
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, study, with_study
-from umber_compass.plan.model import Plan, Ramp
+from umber_compass.plan.model import Plan, Ramp, Shading, ShadingHue
 from umber_compass.words import words
 
-BORROWED, MOST_PICKED = "borrowed", 12
+BORROWED, MOST_PICKED, MOST_STOPS = "borrowed", 12, 32
 FIRST = Ramp(recipe="cool-warm")  # what every region begins with
 
 
@@ -35,6 +35,21 @@ def borrow_ramp(region_id: str, picked: Sequence[str], name: str) -> Edit:
 
     text = words("{name} borrows {n} picked colours", name=name, n=len(picked))
     return Edit(text, change, f"borrow {region_id}")
+
+
+def set_gradient(stops: Sequence[str]) -> Edit:
+    """One gradient over the values of the artist's own shading; with no stops its hue is kept."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        shading = now.shading or Shading()
+        hue: ShadingHue = "gradient" if stops else "kept"
+        shading = replace(shading, stops=tuple(stops[:MOST_STOPS]), hue=hue)
+        return with_study(plan, replace(now, shading=shading))
+
+    return Edit(
+        words("lay a gradient of {n} colours over values", n=len(stops)), change, "gradient"
+    )
 
 
 def set_all_recipes(ramp: Ramp) -> Edit:

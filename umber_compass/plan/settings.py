@@ -41,6 +41,9 @@ _SHADING_HUE = {
     "kept": "let shading that keeps its hue",
     "cool-warm": "let shading that cools and warms",
     "rig": "let shading that follows the lamps",
+    "own": "let shading that leans to colours of its own",
+    "ramp": "let shading that goes through each region’s ramp",
+    "gradient": "let shading that goes through one gradient",
 }
 
 # One row is one setting; the formatter would make ten lines of each.
@@ -104,6 +107,10 @@ _ROWS = (
             "how strong it is", "% of the sketch’s",
             Field("Strength of your shading", "Softer under 100 %, stronger over it.", " %", 5)),
     Setting("shading.hue", "study.shading.hue", _SHADING_HUE, "what hue does in shade and light"),
+    Setting("shading.shade-colour", "study.shading.shade_hex", "lean shade to {n}",
+            "whose hue shade leans to, where shading.hue is own"),
+    Setting("shading.light-colour", "study.shading.light_hex", "lean light to {n}",
+            "whose hue light leans to, where shading.hue is own"),
     Setting("shading.beside", "study.shading.beside",
             {True: "shade added to the forms", False: "shade instead of forms"},
             "whether it is added to the forms, or stands for them"),

@@ -34,6 +34,7 @@ from umber_compass.steps.harmony.planned_levels import planned_levels
 from umber_compass.steps.harmony.readings import is_uncoloured, is_unpainted, read_now
 from umber_compass.steps.harmony.relativity import reads
 from umber_compass.steps.harmony.rose import rose
+from umber_compass.steps.harmony.shade_maps import shade_maps
 from umber_compass.steps.harmony.touching import liveliness, touching_of
 from umber_compass.steps.harmony.warmth import temperature
 from umber_compass.steps.light.between import between_share, highlight_shares
@@ -142,7 +143,10 @@ class Derived:
     colours = stage(measured_colours, "levels", goes_on=True)
     shading = stage(shading_of, "shaded", "rules:picture.shading", settles=True)
     stops = stage(field_stops, "regions", "planned", "levels", "zones", "variations")
-    table = stage(code_table, "indexed", "regions", "levels", "shading", "shade_rig", "stops")
+    shade_maps = stage(shade_maps, "shading", "regions", "recipes", "colours", "rules", "rig")
+    table = stage(
+        code_table, "indexed", "regions", "levels", "shading", "shade_rig", "stops", "shade_maps"
+    )
     form_wishes = stage(form_wishes, "regions", "even", settles=True)
     # One that was built for other forms serves until the new one is there; one that was built for
     # other gradients does not, for its codes stand for other colours.

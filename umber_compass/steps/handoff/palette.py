@@ -21,11 +21,22 @@ KINDS = {
     "css": "{stem}.css",
     "tokens": "{stem}.tokens.json",
     "ggr": "{stem}.ggr",
+    "gradient": "{stem}-gradient.svg",
     "svg": "{stem}-swatches.svg",
     "png": "{stem}-swatches.png",
 }
 PICTURES = ("flat", "lit")
-MORE = ("hex", "pal", "soc", "css", "tokens", "ggr", "svg", "png")  # the same palette otherwise
+MORE = (
+    "hex",
+    "pal",
+    "soc",
+    "css",
+    "tokens",
+    "ggr",
+    "gradient",
+    "svg",
+    "png",
+)  # the same palette otherwise
 SAYS = {
     "gpl": "palette: every region’s steps, families together, dark to light",
     "flat": "flat picture at the sketch’s own size, smooth borders",
@@ -36,7 +47,8 @@ SAYS = {
     "soc": "palette: the same with names, as office programs read them",
     "css": "palette: the same as custom properties of a style sheet",
     "tokens": "palette: the same as design tokens, a group for each region",
-    "ggr": "gradient: the largest region’s steps, dark to light",
+    "ggr": "gradient: the largest region’s steps, or the one over your shading, dark to light",
+    "gradient": "the same gradient as SVG",
     "svg": "swatches: a row for each region, as vectors",
     "png": "swatches: a row for each region, as a picture",
     "ora": "layers: a group for each material with its light, full size",
@@ -82,7 +94,10 @@ def _zone_rows(derived: Derived, region_id: str, name: str) -> list[tuple[str, s
 
 
 def gradient_hexes(derived: Derived) -> list[str]:
-    """The steps of the region that holds most of the picture, dark to light."""
+    """The gradient over the artist's own shading; else the steps of the region that holds most of
+    the picture, dark to light."""
+    if derived.shading.hue == "gradient" and derived.shading.stops:
+        return list(derived.shading.stops)
     ramps = derived.ramps or Ramps()
     largest = max(ramps, key=lambda r: derived.shares.get(r, 0.0), default=None)
     return [] if largest is None else [s.hex for s in ramps[largest][0].steps]

@@ -6,9 +6,10 @@ from typing import Any, NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.colour.gradient_map import mapped
 from umber_compass.colour.measured import Measured, measured
-from umber_compass.colour.shaded import TwoLights, shaded
-from umber_compass.colour.spaces import Floats, to_bytes
+from umber_compass.colour.shaded import COOL_DEG, WARM_DEG, TwoLights, shaded
+from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, polar, to_bytes, value
 from umber_compass.picture.indexed import IndexedPicture
 from umber_compass.picture.light import lights_of
 from umber_compass.picture.shading import VALUE_OF_LEVEL
@@ -119,11 +120,13 @@ def code_table(
     shading: Shading | None = None,
     rig: Rig | None = None,
     stops: Mapping[str, Floats] = _NO_STOPS,
+    maps: Mapping[str, Floats] = _NO_STOPS,
 ) -> npt.NDArray[np.uint8]:
     """8-bit colours by code, (codes, 3). A gradient is mixed on encoded values, as a painting
     program's gradient is, so that its two hexes are all one needs. Code 0 is white paper. The
     artist's own shading goes through them where the sketch has any; `rig` gives its hues where it
-    is to. `stops` are the 8-bit colours, (steps, 3), of regions with zones or patches."""
+    is to. `stops` are the 8-bit colours, (steps, 3), of regions with zones or patches; `maps` are
+    the gradients, encoded (k, 3), that give shading its hues."""
     table = np.full((indexed.size, 3), 255, np.uint8)
     row = planned.solids.row
     regions = tuple(regions)
@@ -145,7 +148,12 @@ def code_table(
             step = np.round(indexed.along[begin:end] * (len(stops[r.id]) - 1)).astype(np.intp)
             table[begin:end] = (stops[r.id][step] + 0.5).astype(np.uint8)
     if indexed.off is not None and shading is not None and shading.on:
-        return _through(table, indexed, shading, rig)
+        through = _through(table, indexed, shading, rig)
+        for r in regions if maps else ():
+            if r.id in maps and r.label in indexed.spans:
+                part = slice(*indexed.spans[r.label])
+                through[part] = to_bytes(mapped(value(decode(through[part] / 255)), maps[r.id]))
+        return through
     return table
 
 
@@ -161,7 +169,15 @@ def _through(
     two = None
     if lights is not None and not lights.is_dark:
         two = TwoLights(lights.ambient, lights.key.light)
-    hue = "kept" if shading.hue == "rig" and two is None else shading.hue
-    through = to_bytes(shaded(table / 255, moved, hue, two, mean))
+    hue, poles = shading.hue, (COOL_DEG, WARM_DEG)
+    if hue == "own":
+        hue, poles = "cool-warm", (_hue_of(shading.shade_hex), _hue_of(shading.light_hex))
+    elif hue != "cool-warm" and two is None:
+        hue = "kept"
+    through = to_bytes(shaded(table / 255, moved, hue, two, mean, poles))
     through[0] = table[0]
     return through
+
+
+def _hue_of(hex_: str) -> float:
+    return float(polar(oklab(decode(parse_hex(hex_))))[2])

@@ -9,10 +9,11 @@ from umber_compass.colour.wheels import WHEELS
 from umber_compass.plan.edits import Edit, study
 from umber_compass.plan.first_edits import set_lights
 from umber_compass.plan.light_edits import rig_of, set_lamp, use_rig, with_lamp, with_rig
-from umber_compass.plan.model import Plan
+from umber_compass.plan.model import Plan, Shading
 from umber_compass.plan.moods import MOODS
 from umber_compass.plan.practice_edits import set_practice, set_rule
 from umber_compass.plan.practices import PRACTICES, numbers_of, rule_of
+from umber_compass.plan.ramp_edits import set_gradient
 from umber_compass.plan.rigs import KINDS, RIGS
 from umber_compass.plan.setting import CHOICE, NUMBER, TEXT, Kind
 from umber_compass.plan.settings import change_setting
@@ -22,7 +23,7 @@ from umber_compass.steps.harmony.living import turn_lead
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
-from umber_compass.steps.keys.key import Group, Key, from_table, only
+from umber_compass.steps.keys.key import Group, Key, from_table, hexes, only
 from umber_compass.steps.light.contrast import LEAST, MOST, contrast_of, set_contrast
 from umber_compass.steps.light.lamps import MOST_DEG, Angles, angles_of, direction_of
 from umber_compass.words import Refusal, words
@@ -156,7 +157,12 @@ PIECE = Group((
     from_table("scheme.spread"),
     *map(from_table, ("brief.use", "brief.width", "brief.distance", "brief.notes")),
     from_table("ramps.within"),
-    *map(from_table, ("shading.on", "shading.strength", "shading.hue", "shading.beside")),
+    *map(from_table, ("shading.on", "shading.strength", "shading.hue",
+                      "shading.shade-colour", "shading.light-colour", "shading.beside")),
+    Key("shading.stops", Kind(TEXT, "hexes by comma"),
+        "the colours of a gradient over the values of your own shading; sets shading.hue",
+        lambda p, _: ",".join((study(p).shading or Shading()).stops),
+        lambda p, _, x: set_gradient(hexes(x))),
 ), "", lambda plan: ("",), only)
 RULES = Group((
     Key("rule.SUBJECT", Kind(NUMBER), "one number of the practice, for this plan",

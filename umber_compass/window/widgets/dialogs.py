@@ -51,7 +51,10 @@ class Dialogs:
 
     def palette(self, parent: QWidget) -> Path | None:
         """A palette, or a picture whose colours are one."""
-        kinds = _tr("Palettes and pictures (*.gpl *.hex *.png *.jpg *.jpeg *.webp *.tif *.bmp)")
+        kinds = _tr(
+            "Palettes and pictures (*.gpl *.hex *.pal *.soc *.css *.json *.ggr *.svg *.png *.jpg"
+            " *.jpeg *.webp *.tif *.bmp)"
+        )
         return _path(QFileDialog.getOpenFileName(parent, _tr("Open palette"), "", kinds)[0])
 
     def picture(self, parent: QWidget, name: str) -> Path | None:

@@ -111,7 +111,9 @@ class ComparePage(QWidget):
                 line = self.tr("{name} now: {recipe}")
                 self.titles[NOW].setText(line.format(name=name, recipe=title))
             greys = tuple(greys_of([step.value for step in steps.steps]))
-            self.rows[which].show_line(RampLine(self._selected, self.tr(_SAID[which]), steps, greys), False)
+            self.rows[which].show_line(
+                RampLine(self._selected, self.tr(_SAID[which]), steps, greys), False
+            )
             self.balls[which].show_packed(ball(steps, _BALL, ground))
         self.take.setEnabled(
             ramp_of(derived.recipes, self._selected).recipe != self.which.currentData()

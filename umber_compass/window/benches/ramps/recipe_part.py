@@ -76,7 +76,14 @@ class RecipePart(QWidget):
         )
         self.grey.toggled.connect(lambda on: self.changed.emit({"same_in_grey": on}))
         self._darkest = self._labelled(_DARKEST)[0]
-        counts = [*self._labelled(_COUNTS), self._darkest, self.toward, self.tint, self.borrowed, self.picked]
+        counts = [
+            *self._labelled(_COUNTS),
+            self._darkest,
+            self.toward,
+            self.tint,
+            self.borrowed,
+            self.picked,
+        ]
         self.amounts = _flow(self._labelled(_AMOUNTS))
         in_column(
             _flow([*self.recipes.values(), self.every], 4),

@@ -1,6 +1,7 @@
 """What the sketch bench is joined to: the chosen regions, the sketch's file, its candidates, and
 the ways it can be read."""
 
+from umber_compass.plan.ramp_edits import MOST_STOPS, set_gradient
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.window_parts import WindowParts
@@ -8,6 +9,7 @@ from umber_compass.window.benches.sketch.sketch_bench import READING, SketchBenc
 from umber_compass.window.desk.gaps import neck_marks_of
 from umber_compass.window.desk.splitting import Preview
 from umber_compass.window.stage.step_marks import Marks
+from umber_compass.work import Tick
 
 
 def marks(derived: Derived, selected: str) -> Marks:
@@ -43,6 +45,7 @@ def join(bench: Bench, parts: WindowParts) -> None:
     parts.desk.opened.connect(lambda: setattr(parts.stage, "looked_gaps", None))
     bench.reading.looked.connect(splitting.want)
     bench.reading.taken.connect(splitting.take)
+    bench.reading.shading.gradient_wanted.connect(lambda: open_gradient(bench, parts))
     candidates, page = parts.sketches.candidates, bench.candidates
     page.adding.connect(parts.sketches.add_candidate)
     page.choosing.connect(candidates.choose)
@@ -60,3 +63,22 @@ def join(bench: Bench, parts: WindowParts) -> None:
         parts.stage.update()
 
     bench.paged.connect(show_gaps)
+
+
+def open_gradient(bench: Bench, parts: WindowParts) -> None:
+    """A gradient over the artist's own shading, of a file that is chosen."""
+    path = parts.files.dialogs.palette(bench)
+    if path is None:
+        return
+
+    def read(tick: Tick) -> list[str]:
+        from umber_compass.document.palettes_in import read_palette  # needed here alone
+
+        return [hex_ for hex_, _ in read_palette(path).colours[:MOST_STOPS]]
+
+    def lay(hexes: list[str]) -> None:
+        parts.desk.seal()
+        parts.desk.do(set_gradient(hexes))
+
+    says = bench.tr("Reading a gradient")
+    parts.desk.orders.ask("gradient", lambda: read, lay, says=says)

@@ -14,12 +14,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from umber_compass.plan.model import Shading, ShadingHue
-from umber_compass.plan.settings import change_setting
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.sketch.kinds import KINDS, NONE
 from umber_compass.steps.sketch.kinds.kind import Setting
 from umber_compass.window.bench.bench import quiet
+from umber_compass.window.benches.sketch.shading_part import ShadingPart
 from umber_compass.window.desk.gaps import NeckMark
 from umber_compass.window.desk.splitting import Preview
 from umber_compass.window.stage import neck_marks
@@ -27,13 +26,6 @@ from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.fields import NumberField
 from umber_compass.window.widgets.picture_box import PictureBox
 from umber_compass.window.widgets.rows import in_column, in_row
-from umber_compass.window.widgets.setting_field import SettingField
-
-_HUES: tuple[tuple[ShadingHue, str], ...] = (
-    ("kept", "keeps its hue"),
-    ("cool-warm", "cools in shade, warms in light"),
-    ("rig", "follows the lamps"),
-)
 
 
 class ReadingPage(QWidget):
@@ -63,59 +55,18 @@ class ReadingPage(QWidget):
         self.take = QPushButton(self.tr("Take it"))
         self.take.setToolTip(self.tr("Regions that are found again keep all that was decided"))
         self.take.clicked.connect(lambda: self.taken.emit(self._kind(), dict(self._told)))
+        self.shading = ShadingPart()
+        self.shading.edit_wanted.connect(self.edit_wanted)
         self.preview = PictureBox(self.tr("What would be found"), 150)
         in_column(
             in_row(quiet(self.tr("read as")), self.kind, (self.kind_says, 1), gap=8),
             self._grid,
             in_row((self.count, 1), self.take),
             (self.preview, 1),
-            self._build_shading(),
+            self.shading,
             gap=8,
             on=self,
         )
-
-    def _build_shading(self) -> QWidget:
-        self.shading = QWidget()
-        grid = QGridLayout(self.shading)
-        grid.setContentsMargins(0, 4, 0, 0)
-        grid.setHorizontalSpacing(8)
-        grid.setVerticalSpacing(6)
-        self.on = QCheckBox(self.tr("Keep your own shading"))
-        self.on.clicked.connect(lambda on: self.edit_wanted.emit(change_setting("shading.on", on)))
-        self.strength = SettingField("shading.strength")
-        self.strength.asked.connect(self.edit_wanted)
-        self.hue = QComboBox()
-        for key, text in _HUES:
-            self.hue.addItem(self.tr(text), key)
-        self.hue.setAccessibleName(self.tr("Hue in shade and light"))
-        self.hue.activated.connect(
-            lambda i: self.edit_wanted.emit(change_setting("shading.hue", self.hue.itemData(i)))
-        )
-        self.beside = QComboBox()
-        self.beside.addItems([self.tr("instead of forms"), self.tr("added to the forms")])
-        self.beside.setAccessibleName(self.tr("Shading and forms"))
-        self.beside.setToolTip(
-            self.tr(
-                "Where the light is on: your shading stands for the forms, or goes beside them;"
-                " beside them a region’s value is no longer exact"
-            )
-        )
-        self.beside.activated.connect(
-            lambda i: self.edit_wanted.emit(change_setting("shading.beside", i == 1))
-        )
-        grid.addWidget(self.on, 0, 0, 1, 2)
-        grid.addWidget(self.strength, 0, 2)
-        grid.addWidget(quiet(self.tr("hue in shade and light")), 1, 0)
-        grid.addWidget(self.hue, 1, 1, 1, 2)
-        grid.addWidget(quiet(self.tr("where the light is on")), 2, 0)
-        grid.addWidget(self.beside, 2, 1, 1, 2)
-        grid.setColumnStretch(3, 1)
-        says = quiet(
-            self.tr("The views “Colour layer”, “Multiply” and “Overlay” show the usual layers.")
-        )
-        says.setWordWrap(True)
-        grid.addWidget(says, 3, 0, 1, 4)
-        return self.shading
 
     def _kind(self) -> str:
         return str(self.kind.currentData())
@@ -134,7 +85,8 @@ class ReadingPage(QWidget):
                 self.kind_says.setText(self.tr("a composition of ours"))
             if self.isVisible():
                 self.look()
-        self._show_shading(derived.shading, derived.drawing.shades is not None)
+        self.shading.setVisible(derived.drawing.shades is not None)
+        self.shading.show_shading(derived.shading)
 
     def look(self) -> None:
         """Have what is told now previewed."""
@@ -206,16 +158,6 @@ class ReadingPage(QWidget):
         else:
             line = self.tr("{count:,} regions").format(count=preview.regions)
         self.count.setText(line)
-
-    def _show_shading(self, shading: Shading, has: bool) -> None:
-        self.shading.setVisible(has)
-        with QSignalBlocker(self.on), QSignalBlocker(self.hue), QSignalBlocker(self.beside):
-            self.on.setChecked(shading.on)
-            self.hue.setCurrentIndex(self.hue.findData(shading.hue))
-            self.beside.setCurrentIndex(1 if shading.beside else 0)
-        self.strength.show_setting(shading.strength)
-        for part in (self.strength, self.hue, self.beside):
-            part.setEnabled(shading.on)
 
 
 def _paint_gaps(gaps: tuple[NeckMark, ...], painter: QPainter, box: QRectF) -> None:
