@@ -31,6 +31,7 @@ from umber_compass.steps.checks.light import (
     sides_apart,
     warm_with_cool,
 )
+from umber_compass.steps.checks.ramps import step_alike, step_budget
 from umber_compass.steps.checks.values import (
     band_share,
     drift,
@@ -77,6 +78,8 @@ CHECKS: dict[str, CheckSpec] = registered(
     highlight_wide,
     highlight_alike,
     lit_bands,
+    step_budget,
+    step_alike,
 )
 
 __all__ = ["CHECKS", "LEVELS", "CheckSpec", "Fix", "Result"]
