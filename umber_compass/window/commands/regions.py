@@ -6,8 +6,10 @@ from PySide6.QtGui import QGuiApplication
 from umber_compass.colour.measured import measure_hex
 from umber_compass.plan.edits import find_region, region
 from umber_compass.plan.model import Region
+from umber_compass.plan.ramp_edits import MOST_PICKED, borrow_ramp
 from umber_compass.plan.wish_edits import lock
 from umber_compass.steps.harmony.edits import give_colour, make_gradient, toggle_pin
+from umber_compass.steps.ramps.ramps import ramp_of
 from umber_compass.window.desk.desk import Desk
 from umber_compass.words import Refusal
 
@@ -82,9 +84,16 @@ class Regions(QObject):
         at = ids.index(chosen) if chosen in ids else -step
         self.desk.session.select(ids[(at + step) % len(ids)])
 
-    def take_picked(self, colour: str) -> None:
-        """A colour picked from a picture: given to the chosen region, or copied where none is."""
-        if self.is_chosen:
+    def take_picked(self, colour: str, into_ramp: bool = False) -> None:
+        """A colour picked from a picture: given to the chosen region or added to what its ramp
+        borrows; copied where none is chosen."""
+        derived = self.desk.derived
+        if self.is_chosen and into_ramp and derived is not None:
+            chosen = self.desk.session.selection
+            picked = ramp_of(derived.recipes, chosen).picked
+            more = (*(p for p in picked if p != colour), colour)[-MOST_PICKED:]
+            self.desk.do(borrow_ramp(chosen, more, region(derived.plan, chosen).name))
+        elif self.is_chosen:
             self.give(colour, self.desk.session.selection)
         else:
             self.copy(colour)

@@ -14,7 +14,15 @@ from PySide6.QtGui import (
     QKeySequence,
     QPixmap,
 )
-from PySide6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QWidget,
+)
 
 from umber_compass.plan.brief_edits import remove_reference
 from umber_compass.plan.model import Plan, Reference
@@ -36,7 +44,7 @@ class ReferenceDrawer(Bench):
     added_path = Signal(object)  # Path
     added_data = Signal(bytes, str)
     wanted = Signal(object, str)  # Reference and view
-    picked = Signal(str)  # a hex
+    picked = Signal(str, bool)  # a hex; whether it is a step of the chosen region's ramp
 
     def __init__(self) -> None:
         super().__init__("Reference")
@@ -61,6 +69,14 @@ class ReferenceDrawer(Bench):
         self.remove = QPushButton(self.tr("Remove"))
         self.remove.clicked.connect(self._remove)
         self.column.addLayout(in_row((self.which, 1), self.view, self.add, self.remove, gap=8))
+        self.into_ramp = QCheckBox(self.tr("Picks are steps of the chosen region’s ramp"))
+        self.into_ramp.setToolTip(
+            self.tr(
+                "Ticked, each click adds a colour whose way from dark to light the region’s steps"
+                " borrow; else it gives the region that colour"
+            )
+        )
+        self.column.addWidget(self.into_ramp)
         self.picture = PictureBox(self.tr("The picture"), 200)
         self.picture.setToolTip(self.tr("A click picks its colour for the chosen region"))
         self.picture.setCursor(Qt.CursorShape.CrossCursor)
@@ -97,7 +113,7 @@ class ReferenceDrawer(Bench):
             if at >= 0:
                 self.which.setCurrentIndex(at)
         some = bool(plan.references)
-        for part in (self.which, self.view, self.remove):
+        for part in (self.which, self.view, self.remove, self.into_ramp):
             part.setEnabled(some)
         self.says.setText(
             self.tr("a click picks a colour for the chosen region")
@@ -146,7 +162,7 @@ class ReferenceDrawer(Bench):
                 self.tr("{hex}: a click gives it to the chosen region").format(hex=colour)
             )
             button.setAccessibleName(colour)
-            button.clicked.connect(lambda _=False, c=colour: self.picked.emit(c))
+            button.clicked.connect(lambda _=False, c=colour: self._pick(c))
             self.palette_row.addWidget(button)
         self.palette_row.addStretch(1)
         line = self.tr("{count} colours: {source}")
@@ -169,7 +185,10 @@ class ReferenceDrawer(Bench):
         if self.view.currentData() == "upside-down":
             y = 1 - y
         at = int(packed[min(int(y * height), height - 1), min(int(x * width), width - 1)])
-        self.picked.emit(f"#{at & 0xFFFFFF:06x}")
+        self._pick(f"#{at & 0xFFFFFF:06x}")
+
+    def _pick(self, colour: str) -> None:
+        self.picked.emit(colour, self.into_ramp.isChecked())
 
     def _remove(self) -> None:
         if self._plan is None:

@@ -1,5 +1,6 @@
 """The ramps bench: each material's steps, its grey strip, its turn of hue, and a ball of it."""
 
+from collections import Counter
 from collections.abc import Mapping
 from itertools import islice
 
@@ -178,11 +179,14 @@ def _lines(derived: Derived, ramps: dict[str, tuple[Steps, ...]]) -> list[tuple[
     every = [(r, i, s) for r in derived.families for i, s in enumerate(ramps[r])]
     # All greys at once: one by one they would hold a large sketch up.
     greys = iter(greys_of([step.value for _, _, steps in every for step in steps.steps]))
+    held = Counter(hex_ for _, _, steps in every for hex_ in {step.hex for step in steps.steps})
+    sharing = getattr(ramps, "sharing", None) is not None
+    shared = frozenset(hex_ for hex_, n in held.items() if n > 1 and sharing)
     lines = []
     for region_id, i, steps in every:
         name = names[region_id] + end_names(derived.planned[region_id])[i]
         own = tuple(islice(greys, len(steps.steps)))
-        lines.append((RampLine(region_id, name, steps, own), i))
+        lines.append((RampLine(region_id, name, steps, own, shared), i))
     return lines
 
 

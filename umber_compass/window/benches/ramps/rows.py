@@ -30,6 +30,7 @@ class RampLine(NamedTuple):
     name: str
     steps: Steps
     greys: tuple[str, ...]
+    shared: frozenset[str] = frozenset()  # hexes that other ramps have as well
 
     @property
     def outline(self) -> str:
@@ -94,6 +95,9 @@ class RampRow(Instrument):
         ):
             painter.fillRect(box, QColor(step.hex))
             painter.fillRect(QRectF(box.x(), box.bottom() + 1, box.width(), 8), QColor(grey))
+            if step.hex in line.shared:
+                painter.fillRect(box.adjusted(0, box.height() - 3, 0, 0), ink)
+                painter.fillRect(box.adjusted(0, box.height() - 4, 0, -3), THEME.colour("ground"))
             if i == line.steps.base or (self.hasFocus() and i == self._step):
                 painter.setPen(QPen(ink, 2))
                 painter.drawRect(box)
