@@ -1,7 +1,6 @@
 """Work that tells its share and can be stopped."""
 
 from collections.abc import Callable, Iterable, Iterator
-from concurrent.futures import ThreadPoolExecutor
 from typing import TypeAlias, TypeVar
 
 Item = TypeVar("Item")
@@ -34,6 +33,8 @@ def in_turn(
     if workers < 2:
         yield from map(work, items)
         return
+    from concurrent.futures import ThreadPoolExecutor  # few works are shared
+
     pool = ThreadPoolExecutor(workers)
     try:
         yield from pool.map(work, items)

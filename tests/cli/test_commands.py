@@ -232,7 +232,7 @@ class Plans(scenes.InFolder):
             self.assertEqual(Image.open(out).size, (120, 80))
         files = answer("handoff", self.plan, "-o", self.folder / "out")["files"]
         self.assertEqual([f.rsplit("/", 1)[1] for f in files[:2]], ["boat.gpl", "boat-flat.png"])
-        self.assertEqual(len(files), 11)
+        self.assertEqual(len(files), 12)
         rows = [x for x in Path(files[0]).read_text().splitlines() if x[0] in " 0123456789"]
         names = [x.split("\t")[1].rsplit(" ", 1)[0] for x in rows]
         self.assertEqual(len(dict.fromkeys(names)) * 6, len(rows))
@@ -288,7 +288,7 @@ class Plans(scenes.InFolder):
         levels = ["#" + bytes(map(int, x.split("\t")[0].split())).hex() for x in rows]
         self.assertEqual(set(levels), shown)
         demo = answer("handoff", DEMOS[0].plan, "-o", self.folder / "demo")["files"]
-        self.assertEqual(len(demo), 13)
+        self.assertEqual(len(demo), 14)
 
     def test_forms_are_built_once_for_a_hand_off_and_only_for_the_light(self):
         for formats, times in (("gpl,flat", 0), ("gpl,flat,lit,chart", 1)):

@@ -5,8 +5,9 @@ import unittest
 import numpy as np
 
 from umber_compass.colour import shaded
+from umber_compass.colour.gradient_map import mapped
 from umber_compass.colour.shaded import COOL_DEG, WARM_DEG, TwoLights, values_through
-from umber_compass.colour.spaces import decode, encode, oklab, polar, value
+from umber_compass.colour.spaces import decode, encode, hue_distance, oklab, polar, value
 
 LOCAL = np.array([[0.55, 0.30, 0.25], [0.2, 0.45, 0.6], [0.5, 0.5, 0.5], [0.95, 0.9, 0.5]])
 
@@ -64,3 +65,36 @@ class Shaded(unittest.TestCase):
         shown = shaded.shaded(rng.random((500, 3)), rng.uniform(-150, 150, 500), "cool-warm")
         self.assertTrue(np.isfinite(shown).all() and shown.min() >= 0 and shown.max() <= 1)
         self.assertTrue(np.isfinite(encode(decode(shown))).all())
+
+
+class GradientMap(unittest.TestCase):
+    STOPS = np.array([[0.98, 0.93, 0.8], [0.1, 0.06, 0.2], [0.8, 0.4, 0.2]])
+
+    def test_every_value_stays_and_every_stop_is_met(self):
+        values = np.linspace(1, 99, 99)
+        found = mapped(values, self.STOPS)
+        np.testing.assert_allclose(value(decode(found)), values, atol=0.1)
+        own = value(decode(self.STOPS))
+        np.testing.assert_allclose(mapped(own, self.STOPS), self.STOPS, atol=0.012)
+
+    def test_hue_goes_from_stop_to_stop_and_one_stop_gives_its_own_to_all(self):
+        dark, middle = (mapped(np.array([v]), self.STOPS)[0] for v in (12.0, 55.0))
+        self.assertGreater(dark[2], dark[0])
+        self.assertGreater(middle[0], middle[2])
+        one = polar(oklab(decode(mapped(np.array([20.0, 50.0, 80.0]), self.STOPS[2:]))))
+        np.testing.assert_allclose(one[:, 2], one[1, 2], atol=1)
+        np.testing.assert_allclose(
+            mapped(np.array([0.0, 100.0]), self.STOPS[2:]), [[0] * 3, [1] * 3], atol=1e-3
+        )
+
+    def test_shade_and_light_lean_to_poles_of_ones_own(self):
+        local = np.array([[0.55, 0.3, 0.25]])
+        green, rose = 150.0, 350.0
+        for off, pole in ((-25.0, green), (25.0, rose)):
+            found = shaded.shaded(local, np.array([off]), "cool-warm", poles=(green, rose))
+            usual = shaded.shaded(local, np.array([off]), "kept")
+            near, far = (
+                abs(hue_distance(float(polar(oklab(decode(c)))[0, 2]), pole))
+                for c in (found, usual)
+            )
+            self.assertLess(near, far - 5)

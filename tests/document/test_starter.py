@@ -15,6 +15,7 @@ from PIL import Image
 from tests import scenes
 from umber_compass import document
 from umber_compass.colour.difference import ciede2000
+from umber_compass.colour.packed import unpack
 from umber_compass.colour.spaces import cielab, decode
 from umber_compass.formats import palettes
 from umber_compass.formats.openraster_flat import flat
@@ -22,6 +23,7 @@ from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.light_edits import add_lamp, light_on
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.handoff.palette import KINDS, MORE
+from umber_compass.steps.handoff.preview import preview, shown
 from umber_compass.words import Refusal
 
 BLENDS = {
@@ -150,6 +152,82 @@ class Starter(Written):
             src = front.findall("layer")[1]
             alpha = np.asarray(Image.open(io.BytesIO(archive.read(src.get("src")))))[..., 3]
         self.assertLess((gone > 0).sum(), (alpha > 0).sum())  # its rim is painted below it too
+
+    def layers(self, path, group):
+        """Its pictures by name, levels (h, w, 4), of one group."""
+        with zipfile.ZipFile(path) as archive:
+            image = ElementTree.fromstring(archive.read("stack.xml"))
+            (stack,) = [s for s in image.iter("stack") if s.get("name") == group]
+            return {
+                layer.get("name"): np.asarray(
+                    Image.open(io.BytesIO(archive.read(layer.get("src")))).convert("RGBA")
+                )
+                for layer in stack.iter("layer")
+            }
+
+    def test_repaintable_ones_are_one_colour_with_a_mask_and_come_near_enough(self):
+        plan = change_setting("layers.light", "repaintable").apply(self.plan)
+        files = self.write(plan, "ora", "lit")
+        found, merged, image = opened(files["ora"])
+        self.assertLessEqual(np.abs(found - merged).max(), 1)
+        lit = np.asarray(Image.open(files["lit"]).convert("RGB"))
+        apart = ciede2000(*(cielab(decode(p[..., :3] / 255)) for p in (found, lit)))
+        self.assertLess(apart.mean(), 2)
+        self.assertLess(np.percentile(apart, 95), 5.5)
+        masks = 0
+        for region in self.plan.regions:
+            layers = self.layers(files["ora"], region.name)
+            for name in {"shade", "key", "second"} & set(layers):
+                there = layers[name][layers[name][..., 3] > 0]
+                self.assertEqual(len(np.unique(there[:, :3], axis=0)), 1, (region.name, name))
+                masks += len(np.unique(there[:, 3])) > 20
+        self.assertGreater(masks, 2)
+        self.assertNotIn("for these", "".join(la.get("name") for la in image.iter("layer")))
+
+    def test_light_may_lie_above_all_and_does_where_layers_would_be_too_many(self):
+        above = change_setting("layers.clipped", False).apply(self.plan)
+        for plan, most in ((above, 1500), (self.plan, 5)):
+            with mock.patch("umber_compass.document.starter._MOST_CLIPPED", most):
+                files = self.write(plan, "ora", "lit")
+            found, merged, image = opened(files["ora"])
+            self.assertLessEqual(np.abs(found - merged).max(), 1)
+            outer = [c.get("name") for c in image.find("stack") if c.tag == "layer"]
+            self.assertLessEqual({"shade", "key", "second"}, set(outer))
+            self.assertNotIn("edge", [la.get("name") for la in image.iter("layer")])
+            lit = np.asarray(Image.open(files["lit"]).convert("RGB"))
+            apart = ciede2000(*(cielab(decode(p[..., :3] / 255)) for p in (found, lit)))
+            self.assertLess(np.percentile(apart, 95), 1.2)
+
+    def test_materials_grow_as_far_as_told(self):
+        dark = change_setting("light.on", False).apply(self.plan)
+        sizes = []
+        for px in (0, 3, 9):
+            plan = change_setting("layers.grown", px).apply(dark)
+            path = self.write(plan, "ora")["ora"]
+            sizes.append(
+                sum(
+                    int((self.layers(path, r.name)["base"][..., 3] > 127).sum())
+                    for r in plan.regions
+                )
+            )
+        self.assertLess(sizes[0], sizes[1])
+        self.assertLess(sizes[1], sizes[2])
+
+    def test_the_preview_is_the_file_and_layers_can_be_left_out(self):
+        derived = self.pipeline.derive(self.plan, works=True)
+        found = preview(derived)
+        self.assertLess(found.off[0], 0.6)
+        self.assertLess(found.off[1], 1.2)
+        every = {"grey check"}
+        lit = np.abs(unpack(shown(found, every)).astype(int) - unpack(found.lit))
+        self.assertLess(np.percentile(lit, 95), 3)
+        dark = unpack(shown(found, {*every, *found.lights, *(la.name for la in found.above)}))
+        self.assertLess(np.abs(dark.astype(int) - unpack(found.flat)).mean(), 2)
+        first = found.materials[-1].region.id
+        gone = unpack(shown(found, {*every, first}))
+        self.assertGreater(np.abs(gone.astype(int) - unpack(shown(found, every))).max(), 20)
+        grey = unpack(shown(found, set())).astype(int)
+        self.assertLess((grey.max(axis=2) - grey.min(axis=2)).max(), 2)
 
 
 class Palettes(Written):

@@ -4,6 +4,7 @@ import io
 import subprocess
 import sys
 import zipfile
+from unittest import mock
 
 import numpy as np
 from PIL import Image
@@ -90,6 +91,43 @@ class Reading(scenes.InFolder):
         np.testing.assert_allclose(seen[30, 50], paper * 100 / 255, atol=1)
         np.testing.assert_allclose(seen[2, 2], np.minimum(paper + 60, 255), atol=1)
         np.testing.assert_array_equal(seen[30, 10], paper)
+
+    def test_groups_are_laid_together_by_themselves_and_masks_cut_only_their_own(self):
+        def plane(colour, box):
+            pixels = np.zeros((40, 60, 4), np.uint8)
+            pixels[box] = colour
+            out = io.BytesIO()
+            Image.fromarray(pixels).save(out, "PNG")
+            return out.getvalue()
+
+        whole, left, spot = np.s_[:, :], np.s_[:, :30], np.s_[10:20, 10:40]
+        more = {
+            "data/red.png": plane((200, 40, 40, 255), whole),
+            "data/half.png": plane((255, 255, 255, 128), left),
+            "data/spot.png": plane((0, 0, 0, 255), spot),
+        }
+
+        def seen(opacity, outer=""):
+            xml = f"""<image w="60" h="40"><stack>
+              <stack name="g" isolation="isolate" opacity="{opacity}" {outer}>
+                <layer name="mask" src="data/spot.png" composite-op="svg:dst-in"/>
+                <layer name="light" src="data/half.png" composite-op="svg:multiply"/>
+                <layer name="base" src="data/red.png"/>
+              </stack>
+              <layer name="paper" src="data/paper.png"/></stack></image>"""
+            return np.asarray(flat(layered(xml, more.items()), "x")).astype(int)
+
+        paper = np.array([0xE0, 0xD8, 0xC8])
+        shown = seen(1)
+        np.testing.assert_array_equal(shown[2, 2, :3], paper)  # the mask cuts the group alone
+        np.testing.assert_array_equal(shown[15, 35], (200, 40, 40, 255))
+        np.testing.assert_allclose(
+            seen(0.5)[15, 35, :3], (paper + np.array([200, 40, 40])) / 2, atol=1
+        )
+        dark = seen(1, 'composite-op="svg:multiply"')
+        np.testing.assert_allclose(dark[15, 35, :3], paper * (200, 40, 40) / 255, atol=1)
+        with mock.patch("umber_compass.formats.openraster_flat._MOST_HELD", 100):
+            self.assertRaisesRegex(Refusal, "too large within each other", seen, 1)
 
     def test_layers_and_groups_become_named_regions_from_back_to_front(self):
         made = self.bring(layered())

@@ -7,7 +7,7 @@ import numpy as np
 from tests import scenes
 from umber_compass.colour.packed import pack
 from umber_compass.document.library import POST, SHIPPED, Library
-from umber_compass.formats import hex_list, palettes
+from umber_compass.formats import ggr, hex_list, palettes, svg_gradient
 from umber_compass.formats.palettes import Palette
 from umber_compass.steps.harmony.palette_source import colours_of, kept_palette
 from umber_compass.words import Refusal
@@ -133,3 +133,35 @@ class Kept(scenes.InFolder):
         (self.library.folder / "post-since.txt").write_text("rubbish")
         self.assertEqual(len(self.library.deliver(day)), 1)
         self.assertEqual(len(list(SHIPPED.glob("*.gpl"))), 12)
+
+
+class Gradients(scenes.InFolder):
+    HEXES = ("#1a1030", "#c8603c", "#fff6e0")
+
+    def test_both_kinds_are_read_as_they_are_written(self):
+        for text in (ggr.text("a & b", self.HEXES), svg_gradient.text("a & b", self.HEXES, "ours")):
+            found = palettes.parse(text.encode(), "x")
+            self.assertEqual(tuple(c for c, _ in found.colours), self.HEXES)
+        one = palettes.parse(ggr.text("one", self.HEXES[:1]).encode(), "x")
+        self.assertEqual({c for c, _ in one.colours}, {self.HEXES[0]})
+        styled = b"""<svg xmlns="http://www.w3.org/2000/svg"><radialGradient id="a">
+            <stop offset="0" style="stop-opacity:1; stop-color:#F00"/><stop offset="1"
+            stop-color="#00ff80"/></radialGradient></svg>"""
+        self.assertEqual(
+            [c for c, _ in palettes.parse(styled, "x").colours], ["#ff0000", "#00ff80"]
+        )
+
+    def test_damaged_and_hostile_ones_are_one_line(self):
+        head = "GIMP Gradient\nName: x\n"
+        row = "0 .5 1 " + "1 " * 8 + "0 0\n"
+        for data in (
+            head, head + "1\n", head + "9999999\n" + row, head + "2\n" + row.replace(".5", "0.5"),
+            head + "1\n0 1 nan 1 1 1 1 1 1 1 1 0 0\n", head + "1\n0 1 1e9 1 1 1 1 1 1 1 1 0 0\n",
+            "<svg><linearGradient><stop stop-color='url(#a)'/></linearGradient></svg>",
+            "<svg><linearGradient><stop stop-color='#ff0000'/>",
+            "<!DOCTYPE x [<!ENTITY a '#fff'>]><svg><xGradient><stop stop-color='&a;'/></xGradient>",
+            "<svg>" + "<g>" * 90 + "<xGradient><stop stop-color='#fff'/></xGradient>" + "</g>" * 90,
+        ):  # fmt: skip
+            with self.subTest(data[:60]), self.assertRaises(Refusal) as said:
+                palettes.parse(data.encode(), "x")
+            self.assertNotIn("\n", str(said.exception))

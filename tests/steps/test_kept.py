@@ -31,6 +31,7 @@ from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.ramps.ramps import make_steps
 from umber_compass.steps.ramps.recipes import RECIPES, path
+from umber_compass.steps.ramps.recipes.recipe import Ask
 from umber_compass.steps.sketch import roles as guessed
 from umber_compass.steps.sketch import start
 from umber_compass.steps.sketch.matching import match_regions
@@ -200,7 +201,8 @@ def told():
 def turns():
     """How far shades and lights turn, all round."""
     hues, degrees = np.arange(0.0, 360.0, 11.0), np.array([4.0, 24.0, 90.0])
-    ways = [path.Way(np.zeros(1)), path.Way(np.zeros(1), cool=300.0, parting=None)]
+    none = Ask(np.zeros(3), 3, 3, degrees=0.0, spacing=9, points=25)
+    ways = [path.way_of([none]), path.way_of([none], cool=300.0, parting=None)]
     return [
         np.round(turned, 2)
         for way in ways

@@ -21,6 +21,9 @@ TEXTS = {
     "wish.bands.edges": "30,60",
     "wish.bands.shares": "0.2,0.5,0.3",
     "wish.order.regions": "r2,r1",
+    "shading.stops": "#001030,#e0f0ff",
+    "region.r1.picked": "#001030,#e0f0ff",
+    "region.r2.picked": "#001030",
 }
 
 

@@ -8,11 +8,13 @@ import numpy as np
 import numpy.typing as npt
 from PIL import Image
 
+from umber_compass.colour.packed import unpack
 from umber_compass.formats import swatches
 from umber_compass.formats.gpl import Row
 from umber_compass.formats.openraster import OVER
 from umber_compass.formats.openraster_out import OutGroup, OutLayer, png_of, write
 from umber_compass.steps.handoff.light_layers import IDLE, LightLayer, light_layers
+from umber_compass.steps.handoff.material_layers import sheet_of
 from umber_compass.steps.handoff.palette import palette_rows
 from umber_compass.steps.handoff.stack import (
     OPAQUE,
@@ -23,6 +25,7 @@ from umber_compass.steps.handoff.stack import (
     lay_group,
     nearer,
 )
+from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
@@ -43,12 +46,15 @@ def fill_starter(derived: Derived, stream: IO[bytes], mark: str, tick: Tick = id
     clipped = wish.clipped and len(derived.regions) * (len(lights) + 3) <= _MOST_CLIPPED
     canvas = np.zeros((height, width, 4), np.float32)
     with ThreadPoolExecutor(_WORKERS) as pool:
-        found = groups(derived, lights if clipped else (), wish.grown)
+        sheet = sheet_of(derived)
+        found = groups(derived, sheet, lights if clipped else (), wish.grown)
         materials = [_group(one, canvas, pool, tick) for one in found]
         above: list[LightLayer] = [] if clipped else lights
         for one in above:
             lay(canvas, one)
-        near = nearer(canvas, derived, tick) if lights and not repaintable else ()
+        near: tuple[LightLayer, ...] = ()
+        if lights and not repaintable:
+            near = nearer(canvas, unpack(exact_picture(derived, tick)))
         for one in near:
             lay(canvas, one)
         opaque = canvas[..., 3] >= OPAQUE

@@ -13,7 +13,7 @@ import numpy.typing as npt
 from PIL import Image, ImageCms, PngImagePlugin
 
 from umber_compass.colour.packed import CLEAR, Levels, Packed, pack, unpack
-from umber_compass.formats import atomic, openraster, openraster_flat
+from umber_compass.formats import atomic, openraster
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
 
@@ -95,7 +95,9 @@ def alpha_of(data: bytes, subject: str) -> Levels | None:
     """How much of each px of a picture is there, (h, w), 255 wholly; None where all is, which its
     head tells."""
     if openraster.is_layered(data):
-        return np.array(openraster_flat.flat(data, subject).getchannel("A"))
+        from umber_compass.formats.openraster_flat import flat  # few pictures have layers
+
+        return np.array(flat(data, subject).getchannel("A"))
     try:
         with Image.open(io.BytesIO(data), formats=FORMATS) as head:
             if not _has_alpha(head):
@@ -124,7 +126,9 @@ def size_of(data: bytes, subject: str) -> tuple[int, int]:
 def _loaded(data: bytes, subject: str, tick: Tick = idle) -> Image.Image:
     """A picture decoded and turned as its camera was; a layered file laid together."""
     if openraster.is_layered(data):
-        return openraster_flat.flat(data, subject, tick)
+        from umber_compass.formats.openraster_flat import flat  # few pictures have layers
+
+        return flat(data, subject, tick)
     try:
         with Image.open(io.BytesIO(data), formats=FORMATS) as image:
             _bounded(image.size, subject)

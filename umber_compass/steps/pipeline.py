@@ -34,7 +34,6 @@ from umber_compass.steps.harmony.planned_levels import planned_levels
 from umber_compass.steps.harmony.readings import is_uncoloured, is_unpainted, read_now
 from umber_compass.steps.harmony.relativity import reads
 from umber_compass.steps.harmony.rose import rose
-from umber_compass.steps.harmony.shade_maps import shade_maps
 from umber_compass.steps.harmony.touching import liveliness, touching_of
 from umber_compass.steps.harmony.warmth import temperature
 from umber_compass.steps.light.between import between_share, highlight_shares
@@ -66,6 +65,18 @@ from umber_compass.steps.light.telling import (
 )
 from umber_compass.steps.light.things import guess
 from umber_compass.steps.light.two_sides import two_sides
+from umber_compass.steps.needs import (
+    ARC,
+    CASTING,
+    DARK,
+    EXACTLY,
+    LEAST_BORDER,
+    LIGHT,
+    LIT_BY,
+    LOST,
+    TOLD,
+)
+from umber_compass.steps.ramps.shade_maps import shade_maps
 from umber_compass.steps.ramps.sharing import ramps_of
 from umber_compass.steps.stages import KEPT, Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
@@ -86,27 +97,6 @@ from umber_compass.work import Tick, idle
 T = TypeVar("T")
 
 
-# Needs that are one number of the rules.
-_LOST = "rules:figure-merges.lost"
-_DARK, _LIGHT = "rules:extremes.dark", "rules:extremes.light"
-_LEAST_BORDER, _ARC = "rules:figure-merges.border", "rules:hue-off-scheme.arc"
-
-
-# What shadows are cast from, and by which key.
-_CASTING = (
-    "pieces", "standees", "standing", "parts_before",
-    "rig.key.direction", "rig.key.softness", "casts",
-)  # fmt: skip
-_EXACTLY = (
-    "lit", "whole_forms", "exact_shadows", "receivers", "buffers", "finishes", "spares", "edges",
-    "pool_lights",
-)  # fmt: skip
-_LIT_BY = (
-    "buffers", "held", "table", "arriving", "anchored", "rig_lights", "rig", "pool_lights",
-)  # fmt: skip
-_TOLD = (
-    "buffers", "finishes", "spares", "edges", "rig.way", "rig.key.softness", "casts",
-)  # fmt: skip
 _AS_IT_IS = Shading()
 
 
@@ -168,8 +158,8 @@ class Derived:
     standees = slow_stage(standees, "pieces", "members", stands_in=("pieces",))
     parts_before = stage(parts_before, "pieces", "members", "form_wishes")
     casts = stage(casts, "rig.key", "rig.shadows")
-    shadows = stage(shadows, *_CASTING)
-    exact_shadows = stage(exact_shadows, *_CASTING)
+    shadows = stage(shadows, *CASTING)
+    exact_shadows = stage(exact_shadows, *CASTING)
     receivers = stage(receivers, "standing", "buffers", "regions")
     sampled = stage(sampled, "buffers", "drawing.labels", "receivers")
     shadow_by_code = stage(shadow_by_code, "sampled", "shadows")
@@ -180,7 +170,7 @@ class Derived:
         ground_colour, "standing", "colours", "shares", "rig.ambient.bounce", settles=True
     )
     rig_lights = stage(lights_of, "rig", "ground")
-    told = stage(told_codes, *_TOLD)
+    told = stage(told_codes, *TOLD)
     whole_forms = stage(whole_forms, "buffers", "drawing.labels")
     glow_far = stage(glow_far, "sampled", "buffers", "finishes")
     glow_spread = stage(glow_spread, "glow_far", "buffers", "finishes", "rig.glow")
@@ -191,20 +181,20 @@ class Derived:
     arriving = stage(light_arriving, "buffers", "rig_lights", "told", "shadow_by_code")
     held = stage(held_by_regions, "buffers", "indexed", "regions", "finishes")
     anchored = stage(anchored, "buffers", "arriving", "rig")
-    lit = stage(in_light, *_LIT_BY)
-    exact_light = stage(exact_light, *_EXACTLY)
+    lit = stage(in_light, *LIT_BY)
+    exact_light = stage(exact_light, *EXACTLY)
     wishes = stage(held_wishes, "wished", "rules")
     ink = stage(ink_regions, "regions", "colours", "wishes", "rules", settles=True)
     ink_labels = stage(ink_labels, "regions", "ink", settles=True)
     weights = stage(code_weights, "adjacency", "ink_labels")
     flat_weights = stage(code_weights, "indexed.adjacency")
-    values = stage(picture_values, "table", "weights", "lit", _DARK, _LIGHT)
+    values = stage(picture_values, "table", "weights", "lit", DARK, LIGHT)
     by_label = stage(label_histograms, "values.by_code", "adjacency")
     figures = stage(figures_of, "adjacency", "regions", "shares")
     planned_histogram = stage(planned_histogram, "table", "flat_weights")
-    borders = stage(borders_of, "adjacency", "regions", "form_wishes", _LEAST_BORDER)
+    borders = stage(borders_of, "adjacency", "regions", "form_wishes", LEAST_BORDER)
     merged = stage(
-        merged_borders, "figures", "borders", "wishes", "adjacency", "values.by_code", _LOST
+        merged_borders, "figures", "borders", "wishes", "adjacency", "values.by_code", LOST
     )
     bands = stage(
         band_shares, "values.by_code", "values.histogram", "adjacency", "wishes.bands.edges"
@@ -223,7 +213,7 @@ class Derived:
     given = stage(given_names, "regions", "colours")
     uncoloured = stage(is_uncoloured, "colours", "shares", "regions")
     unpainted = stage(is_unpainted, "uncoloured", "colours", "regions")
-    rose = stage(rose, "scheme", "colours", "shares", _ARC)
+    rose = stage(rose, "scheme", "colours", "shares", ARC)
     readings = stage(read_now, "colours", "shares", "scheme.wheel")
     suited = stage(suited, "colours", "shares", "scheme.wheel")
     grounds = stage(grounds_for, "colours", "scheme")

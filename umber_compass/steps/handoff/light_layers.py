@@ -15,7 +15,7 @@ import numpy.typing as npt
 
 from umber_compass.colour.blending import MODES
 from umber_compass.colour.packed import Levels, Packed, unpack
-from umber_compass.picture.exact import Exact, paint_exact
+from umber_compass.picture.exact import Exact, paint_exact, shaded_at
 from umber_compass.steps.handoff.one_colour import one_colour
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, by_rows, idle
@@ -66,8 +66,11 @@ class LightLayer(NamedTuple):
 Made = Callable[[str, str, Floats32], LightLayer]  # from what it does to each channel of each px
 
 
-def light_layers(derived: Derived, repaintable: bool, tick: Tick = idle) -> Iterator[LightLayer]:
-    """The layers of a plan's light, the lowest first; none where it is off."""
+def light_layers(
+    derived: Derived, repaintable: bool, tick: Tick = idle, step: int = 1
+) -> Iterator[LightLayer]:
+    """The layers of a plan's light, the lowest first, of every so many-th px; none where it is
+    off."""
     exact = derived.exact_light
     if derived.buffers is None or exact is None:
         return
@@ -76,22 +79,22 @@ def light_layers(derived: Derived, repaintable: bool, tick: Tick = idle) -> Iter
     parts = list(_parts(exact))
 
     def with_own(layer: LightLayer, part: Exact) -> LightLayer:
-        own = _painted(derived, derived.table, part, tick) if repaintable else None
+        own = painted(derived, derived.table, part, tick, step) if repaintable else None
         return layer._replace(own=own)
 
-    bare = _painted(derived, table, parts[0][1], tick)
+    bare = painted(derived, table, parts[0][1], tick, step)
     share = _in_rows(bare.shape, lambda r: np.minimum(bare[r] / np.float32(_GREY), 1))
     shade = made("shade", MULTIPLY, share)
     yield with_own(shade, parts[0][1])
     grey = np.full((1, 1, 3), _GREY / 255, np.float32)
     before = _in_rows(bare.shape, lambda r: shade.on(grey, r))
     for name, part in parts[1:]:
-        layer = made(name, DODGE, _added(before, _painted(derived, table, part, tick)))
+        layer = made(name, DODGE, _added(before, painted(derived, table, part, tick, step)))
         if layer.mask is not None or layer.picture.any():
             yield with_own(layer, part)
             before = _in_rows(bare.shape, _laid_on(layer, before))
     if exact.lights.highlights and exact.finishes:
-        yield from _highlights(derived, exact, made, tick)
+        yield from _highlights(derived, exact, made, tick, step)
 
 
 def picture_layer(name: str, mode: str, share: Floats32) -> LightLayer:
@@ -147,10 +150,12 @@ def _parts(exact: Exact) -> Iterator[tuple[str, Exact]]:
         yield name, plain._replace(pools=exact.pools[: i + 1])
 
 
-def _highlights(derived: Derived, exact: Exact, made: Made, tick: Tick) -> Iterator[LightLayer]:
+def _highlights(
+    derived: Derived, exact: Exact, made: Made, tick: Tick, step: int
+) -> Iterator[LightLayer]:
     """What highlights add to the plan's own colours, screened."""
     own = exact._replace(lights=exact.lights._replace(highlights=False))
-    pair = [_painted(derived, derived.table, e, tick) for e in (own, exact)]
+    pair = [painted(derived, derived.table, e, tick, step) for e in (own, exact)]
     if (pair[1] <= pair[0]).all():
         return
 
@@ -163,14 +168,21 @@ def _highlights(derived: Derived, exact: Exact, made: Made, tick: Tick) -> Itera
     yield layer._replace(own=None if layer.mask is None else pair[1])
 
 
-def _painted(derived: Derived, table: Levels, exact: Exact, tick: Tick) -> Picture8:
+def painted(
+    derived: Derived, table: Levels, exact: Exact, tick: Tick = idle, step: int = 1
+) -> Picture8:
+    """The exact picture, (h, w, 3), of a table of colours by code; of every so many-th px, where it
+    is not all, without the mixing of borders."""
     assert derived.buffers is not None
     tick(-1.0)
     labels = derived.drawing.labels
-    found: Packed = paint_exact(
-        derived.buffers, derived.indexed, table, labels, exact, workers=_WORKERS
-    )
-    return unpack(found)
+    given = derived.buffers, derived.indexed, table, labels, exact
+    if step == 1:
+        found: Packed = paint_exact(*given, workers=_WORKERS)
+        return unpack(found)
+    place = np.arange(labels.size).reshape(labels.shape)[::step, ::step]
+    row = shaded_at(*given, place.reshape(-1))
+    return np.ascontiguousarray(unpack(row.reshape(place.shape)))
 
 
 def levels_of_share(share: npt.NDArray[np.floating]) -> Picture8:

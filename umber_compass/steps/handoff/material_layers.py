@@ -8,8 +8,10 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.picture.borders import Borders
+from umber_compass.picture.drawing import boxes
 from umber_compass.picture.forms import front_order
 from umber_compass.picture.indexed import codes_by_px
+from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Region
 from umber_compass.steps.pipeline import Derived
 
@@ -36,14 +38,43 @@ class MaterialLayer(NamedTuple):
         return slice(self.y, self.y + height), slice(self.x, self.x + width)
 
 
-def material_layers(derived: Derived, grown: int) -> Iterator[MaterialLayer]:
-    """Every region's layer, the lowest first, grown by so many px of the picture; lines lie on
+class Sheet(NamedTuple):
+    """The px that layers are made of: which region each belongs to, (h, w), those that are mixed,
+    each region's box by label, and the flat codes, (h, w)."""
+
+    labels: Labels
+    borders: Borders
+    box: dict[int, Box]
+    codes: npt.NDArray[np.integer]
+
+
+def sheet_of(derived: Derived, step: int = 1) -> Sheet:
+    """The px of a plan's drawing, or every so many-th of them."""
+    drawing = derived.drawing
+    codes = codes_by_px(derived.indexed).reshape(drawing.labels.shape)
+    if step == 1:
+        return Sheet(drawing.labels, drawing.borders, drawing.box, codes)
+    few = np.s_[::step, ::step]
+    labels = np.ascontiguousarray(drawing.labels[few])
+    y, x = np.divmod(drawing.borders.place, drawing.labels.shape[1])
+    on = (y % step == 0) & (x % step == 0)
+    some = Borders(
+        (y[on] // step) * labels.shape[1] + x[on] // step,
+        drawing.borders.own[on],
+        drawing.borders.other[on],
+        drawing.borders.cover[on],
+        drawing.borders.rest,
+    )
+    return Sheet(labels, some, boxes(labels), codes[few])
+
+
+def material_layers(derived: Derived, sheet: Sheet, grown: int) -> Iterator[MaterialLayer]:
+    """Every region's layer, the lowest first, grown by so many px of the sheet; lines lie on
     top."""
-    labels = derived.drawing.labels
-    place, near = _places(derived), _BordersOf(derived.drawing.borders, len(labels[0]))
-    codes = codes_by_px(derived.indexed).reshape(labels.shape)
+    labels, codes = sheet.labels, sheet.codes
+    place, near = _places(derived), _BordersOf(sheet.borders, labels.shape[1])
     for region in sorted(derived.regions, key=lambda r: place[r.label]):
-        found = derived.drawing.box.get(region.label)
+        found = sheet.box.get(region.label)
         if found is None:
             continue
         box = _grown(found, grown, labels.shape)

@@ -8,7 +8,6 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.blending import MODES
-from umber_compass.colour.packed import unpack
 from umber_compass.plan.model import Region
 from umber_compass.steps.handoff.light_layers import (
     MULTIPLY,
@@ -17,11 +16,10 @@ from umber_compass.steps.handoff.light_layers import (
     Picture8,
     levels_of_share,
 )
-from umber_compass.steps.handoff.material_layers import MaterialLayer, material_layers
+from umber_compass.steps.handoff.material_layers import MaterialLayer, Sheet, material_layers
 from umber_compass.steps.handoff.one_colour import fitted_to
-from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pipeline import Derived
-from umber_compass.work import Tick, by_rows, idle
+from umber_compass.work import by_rows
 
 FIT = "for these colours"
 _SAMPLE = 20_000  # px of a material that are asked for a colour
@@ -51,9 +49,11 @@ class MaterialGroup(NamedTuple):
     edge: Picture8 | None
 
 
-def groups(derived: Derived, lights: Sequence[LightLayer], grown: int) -> Iterator[MaterialGroup]:
-    """Every material's group, the lowest first."""
-    for one in material_layers(derived, grown):
+def groups(
+    derived: Derived, sheet: Sheet, lights: Sequence[LightLayer], grown: int
+) -> Iterator[MaterialGroup]:
+    """Every material's group, the lowest first; the lights are of the same px as the sheet."""
+    for one in material_layers(derived, sheet, grown):
         within = one.cover > 0
         clipped = bool(lights)
         alpha = np.where(within, np.uint8(255), np.uint8(0)) if clipped else one.cover
@@ -129,10 +129,10 @@ def lay(canvas: Canvas, layer: LightLayer) -> None:
     by_rows(len(canvas), lay_rows)
 
 
-def nearer(canvas: Canvas, derived: Derived, tick: Tick = idle) -> tuple[LightLayer, ...]:
-    """What brings layers to the exact picture where light is more than the screen shows, screened
-    and multiplied; it belongs to these colours alone. Nothing where they are there already."""
-    exact = unpack(exact_picture(derived, tick))
+def nearer(canvas: Canvas, exact: Picture8) -> tuple[LightLayer, ...]:
+    """What brings layers to the exact picture, (h, w, 3), where light is more than the screen
+    shows, screened and multiplied; it belongs to these colours alone. Nothing where they are there
+    already."""
     lighter, darker = np.zeros_like(exact), np.full_like(exact, 255)
 
     def compare(rows: slice) -> None:

@@ -6,7 +6,6 @@ from typing import Any, NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
-from umber_compass.colour.gradient_map import mapped
 from umber_compass.colour.measured import Measured, measured
 from umber_compass.colour.shaded import COOL_DEG, WARM_DEG, TwoLights, shaded
 from umber_compass.colour.spaces import Floats, decode, oklab, parse_hex, polar, to_bytes, value
@@ -149,11 +148,7 @@ def code_table(
             table[begin:end] = (stops[r.id][step] + 0.5).astype(np.uint8)
     if indexed.off is not None and shading is not None and shading.on:
         through = _through(table, indexed, shading, rig)
-        for r in regions if maps else ():
-            if r.id in maps and r.label in indexed.spans:
-                part = slice(*indexed.spans[r.label])
-                through[part] = to_bytes(mapped(value(decode(through[part] / 255)), maps[r.id]))
-        return through
+        return _mapped(through, indexed, regions, maps) if maps else through
     return table
 
 
@@ -176,6 +171,22 @@ def _through(
         hue = "kept"
     through = to_bytes(shaded(table / 255, moved, hue, two, mean, poles))
     through[0] = table[0]
+    return through
+
+
+def _mapped(
+    through: npt.NDArray[np.uint8],
+    indexed: IndexedPicture,
+    regions: Iterable[Region],
+    maps: Mapping[str, Floats],
+) -> npt.NDArray[np.uint8]:
+    """Colours by code with the hues of regions' gradients, their values kept."""
+    from umber_compass.colour.gradient_map import mapped  # few plans have gradients
+
+    for r in regions:
+        if r.id in maps and r.label in indexed.spans:
+            part = slice(*indexed.spans[r.label])
+            through[part] = to_bytes(mapped(value(decode(through[part] / 255)), maps[r.id]))
     return through
 
 

@@ -101,7 +101,7 @@ class HandoffBench(Bench):
         self.layers.show_plan(derived.plan)
         width, height = derived.plan.sketch.size
         self.says.setText(self.tr("picture {w} x {h} px").format(w=width, h=height))
-        self.followed.emit(True)
+        self.followed.emit(self.isVisible())
 
     def show_preview(self, found: "Preview") -> None:
         """What pictures and layers will look like."""
@@ -136,6 +136,9 @@ class HandoffBench(Bench):
     def _write(self) -> None:
         kinds = [k for k, b in self.kinds.items() if b.isChecked()]
         self.wanted.emit(kinds)
+
+    def showEvent(self, event: object) -> None:
+        self.followed.emit(True)
 
     def hideEvent(self, event: object) -> None:
         self.followed.emit(False)

@@ -81,7 +81,9 @@ class ShadingPart(QWidget):
         self.poles: dict[str, TextField] = {}
         parts: list[QWidget] = []
         for name in _POLES:
-            field = TextField(self.tr("Colour that {name} leans to, hex").format(name=name))
+            field = TextField(
+                self.tr("Colour that {name} leans to, hex").format(name=name), rests=False
+            )
             field.setFixedWidth(80)
             field.typed.connect(lambda _, text, name=name: self._take_pole(name, text))
             self.poles[name] = field
@@ -92,7 +94,7 @@ class ShadingPart(QWidget):
 
     def _build_gradient(self) -> QWidget:
         """The colours of the one gradient, dark to light, or a file of them."""
-        self.stops = TextField(self.tr("Colours of the gradient, hexes"))
+        self.stops = TextField(self.tr("Colours of the gradient, hexes"), rests=False)
         self.stops.setPlaceholderText(self.tr("#…, #…, #… dark to light"))
         self.stops.typed.connect(self._take_stops)
         self.open = QPushButton(self.tr("Open gradient …"))

@@ -1,0 +1,136 @@
+"""Amounts of a ramp, colours for outlines, ways that are borrowed, and the checks of ramps."""
+
+import unittest
+
+import numpy as np
+
+from tests import scenes
+from tests.steps.test_ramps import steps, turns
+from umber_compass.colour.difference import ciede2000
+from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.spaces import cielab, decode, hue_distance, parse_hex
+from umber_compass.plan import edits
+from umber_compass.plan.settings import change_setting
+from umber_compass.steps import keys
+from umber_compass.steps.checks import CHECKS
+from umber_compass.steps.harmony.edits import give_colour
+from umber_compass.steps.ramps.outline import outline_of
+from umber_compass.words import Refusal
+
+
+class Amounts(unittest.TestCase):
+    def test_chroma_in_darks_and_lights_is_times_the_recipes_own(self):
+        usual = steps("#c06a3c")
+        for key, end, other in (("dark_chroma", 0, -1), ("light_chroma", -1, 0)):
+            less, none = steps("#c06a3c", **{key: 0.4}), steps("#c06a3c", **{key: 0.0})
+            self.assertLess(less.steps[end].chroma, 0.75 * usual.steps[end].chroma)
+            self.assertLess(none.steps[end].chroma, less.steps[end].chroma)
+            self.assertEqual(less.steps[other].hex, usual.steps[other].hex)
+            self.assertEqual(less.steps[less.base].hex, "#c06a3c")
+
+    def test_greys_take_as_much_as_is_told_and_shades_end_where_told(self):
+        none, much = steps("#808080", grey_tint=0.0), steps("#808080", grey_tint=0.03)
+        self.assertLess(max(s.chroma for s in none.steps), 0.002)
+        self.assertGreater(much.steps[0].chroma, 0.02)
+        ends = [steps("#c06a3c", darker=9, darkest=d).steps[0].value for d in (0.0, 10.0, 25.0)]
+        self.assertLess(ends[0], 5)
+        self.assertAlmostEqual(ends[1], 10, delta=1.5)
+        self.assertAlmostEqual(ends[2], 25, delta=1.5)
+
+    def test_an_outline_is_nearly_black_in_the_hue_of_the_darkest(self):
+        for base in ("#c06a3c", "#3c6ac0", "#f0e0a0", "#101010", "#ffffff"):
+            made = steps(base)
+            found = measure_hex(outline_of(made))
+            self.assertTrue(3 <= found.value <= 15, base)
+            darkest = made.steps[0]
+            if darkest.hue is not None and found.hue is not None and found.chroma > 0.02:
+                self.assertLess(abs(hue_distance(darkest.hue, found.hue)), 8)
+
+
+class Borrowed(unittest.TestCase):
+    PICKED = ("#2a1a4a", "#8a3a5a", "#e08a4a", "#ffe0a0")
+
+    def test_steps_turn_and_rise_as_the_picked_ones_do_whatever_their_order(self):
+        made = steps("#4a8a5a", "borrowed", picked=self.PICKED)
+        self.assertEqual(
+            made,
+            made._replace(
+                steps=steps("#4a8a5a", "borrowed", picked=self.PICKED[::-1]).steps, ramp=made.ramp
+            ),
+        )
+        values = [s.value for s in made.steps]
+        self.assertEqual(values, sorted(values))
+        own = [measure_hex(h) for h in self.PICKED]
+        # The strongest of the middle ones, the orange, stands for the base.
+        way = float(hue_distance(own[2].hue, own[0].hue))
+        self.assertGreater(turns(made)[0] * np.sign(way), 15)
+        self.assertEqual(made.steps[made.base].hex, "#4a8a5a")
+
+    def test_on_its_own_middle_its_way_leads_by_what_was_picked(self):
+        made = steps(self.PICKED[2], "borrowed", darker=9, lighter=5, picked=self.PICKED)
+        found, wanted = (
+            cielab(decode(np.array([parse_hex(h) for h in many])))
+            for many in ([s.hex for s in made.steps], self.PICKED)
+        )
+        nearest = ciede2000(found[:, None], wanted[None]).min(axis=0)
+        self.assertLess(nearest.max(), 7)
+
+    def test_none_one_and_odd_ones_give_steps_too(self):
+        for picked in (
+            (),
+            ("#ff0000",),
+            ("#808080", "#808080"),
+            ("#000000", "#ffffff"),
+            ("#00ff00",) * 12,
+        ):
+            made = steps("#c06a3c", "borrowed", picked=picked)
+            values = [s.value for s in made.steps]
+            self.assertEqual(values, sorted(values), picked)
+            self.assertGreater(len(values), 3)
+
+    def test_keys_say_what_is_picked(self):
+        plan = scenes.plan_of([scenes.planned(), scenes.planned("B", 30.0, 0.05)])
+        plan = keys.edit_from(plan, "region.r1.picked=#2A1A4A, #e08a4a").apply(plan)
+        ramp = edits.study(plan).recipes["r1"]
+        self.assertEqual((ramp.recipe, ramp.picked), ("borrowed", ("#2a1a4a", "#e08a4a")))
+        with self.assertRaisesRegex(Refusal, "red"):
+            keys.edit_from(plan, "region.r1.picked=red").apply(plan)
+
+
+class Checked(scenes.InFolder):
+    """Ramps against a budget, and light steps against other materials."""
+
+    def setUp(self):
+        super().setUp()
+        self.made, self.pipeline = self.bring_in()
+
+    def results(self, plan, name):
+        derived = self.pipeline.derive(plan, works=True)
+        return derived, list(CHECKS[name].results(derived))
+
+    def test_steps_over_the_budget_are_said_and_mended(self):
+        plan = change_setting("budget", 9).apply(self.made.plan)
+        derived, (result,) = self.results(plan, "step-budget")
+        self.assertEqual(result.level, "warning")
+        found = {s.hex for many in derived.ramps.values() for r in many for s in r.steps}
+        self.assertEqual(result.measured, len(found))
+        fixes = CHECKS["step-budget"].candidates(derived, result)
+        self.assertGreaterEqual(len(fixes), 1)
+        for fix in fixes:
+            _, (after,) = self.results(fix.edit.apply(plan), "step-budget")
+            self.assertEqual(after.level, "fine", fix.id)
+        self.assertEqual(self.results(self.made.plan, "step-budget")[1], [])
+
+    def test_a_light_step_in_anothers_colour_is_said_and_mended(self):
+        plan, ids = self.made.plan, [r.id for r in self.made.plan.regions]
+        plan = give_colour(ids[0], "#b05a3c", "it").apply(plan)
+        derived = self.pipeline.derive(plan, works=True)
+        light = derived.ramps[ids[0]][0].steps[-1].hex
+        plan = give_colour(ids[1], light, "it").apply(plan)
+        derived, (result,) = self.results(plan, "step-alike")
+        self.assertEqual((result.regions, result.level), ((ids[0], ids[1]), "note"))
+        fixes = CHECKS["step-alike"].candidates(derived, result)
+        self.assertTrue(fixes)
+        for fix in fixes:
+            _, (after,) = self.results(fix.edit.apply(plan), "step-alike")
+            self.assertGreaterEqual(after.measured, result.wanted)

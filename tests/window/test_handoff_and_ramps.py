@@ -1,0 +1,212 @@
+"""The hand-off bench with its layers, two recipes side by side, ramps borrowed from a reference,
+gradients over the artist's own shading: driven as a hand would."""
+
+import tempfile
+import time
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtTest import QTest
+
+from bench import drawings
+from tests.window.driving import InWindow, drag, wait
+from umber_compass.colour.packed import unpack
+from umber_compass.formats import ggr
+from umber_compass.plan import edits
+from umber_compass.window.benches.ramps.compare_page import NOW, OTHER
+from umber_compass.window.benches.sketch.sketch_bench import READING
+
+
+def own_folder(test):
+    """A folder that is gone after a test."""
+    held = tempfile.TemporaryDirectory()
+    test.addCleanup(held.cleanup)
+    return Path(held.name)
+
+
+class Driven(InWindow):
+    def until(self, come, ms=20_000):
+        """Wait until something is so, as what rests first and is then worked out."""
+        begin = time.monotonic()
+        while not come():
+            self.assertLess((time.monotonic() - begin) * 1000, ms)
+            QTest.qWait(20)
+        self.settle()
+
+    def enter(self, field, text):
+        self.type(field, text)
+        QTest.keyClick(field, Qt.Key.Key_Return)
+        self.settle()
+
+
+class Layers(Driven):
+    def setUp(self):
+        super().setUp()
+        self.open()
+        self.works.steps.open("handoff")
+        self.bench = self.parts.benches["handoff"]
+        self.bench.open_tab(1)
+        self.page = self.bench.layers
+        self.until(lambda: self.page.picture._bitmap is not None)
+
+    def laid(self, than=None):
+        """The layers laid on each other; others than some, where those are told."""
+        if than is not None:
+            self.until(lambda: (self.laid() != than).any())
+        return unpack(self.page.picture._bitmap.packed).astype(int)
+
+    def test_every_file_shows_what_it_will_look_like(self):
+        for kind in ("gpl", "flat", "lit", "chart", "ora"):
+            image = self.bench._rows[kind].glimpse.grab().toImage()
+            colours = {image.pixel(x, y) for x in range(2, 74, 6) for y in range(2, 44, 6)}
+            self.assertGreater(len(colours), 6, kind)
+
+    def test_layers_are_hidden_by_their_boxes(self):
+        before = self.laid()
+        self.assertRegex(self.page.says.text(), r"CIEDE2000 0\.\d on the mean")
+        self.assertIn("shade", self.page.eyes)
+        self.page.eyes["key"].click()
+        dark = self.laid(before)
+        self.assertGreater(np.abs(dark - before).mean(), 1)
+        self.page.eyes["grey check"].click()
+        grey = self.laid(dark)
+        self.assertLess((grey.max(axis=2) - grey.min(axis=2)).max(), 2)
+        self.page.eyes["grey check"].click()
+        self.page.eyes[self.region("sky").id].click()
+        self.assertGreater((self.laid(grey) - dark).max(), 20)
+
+    def test_how_light_is_handed_over_is_a_step_that_can_be_undone(self):
+        self.press(self.page.light.buttons["repaintable"])
+        self.until(lambda: not [n for n in self.page.eyes if n.startswith("for these")])
+        self.assertEqual(self.desk.history.now.layers.light, "repaintable")
+        self.press(self.page.clipped)
+        self.page.grown.setValue(7)
+        self.settle()
+        self.assertEqual(
+            (self.desk.history.now.layers.clipped, self.desk.history.now.layers.grown), (False, 7)
+        )
+        for _ in range(3):
+            self.works.menus.run("undo")
+        self.settle()
+        self.assertEqual(self.desk.history.now.layers.light, "pictures")
+        self.assertTrue(self.page.clipped.isChecked())
+
+
+class TwoRecipes(Driven):
+    def setUp(self):
+        super().setUp()
+        self.open()
+        self.works.steps.open("ramps")
+        self.settle()
+        self.bench = self.parts.benches["ramps"]
+
+    def test_another_recipe_is_seen_beside_and_taken(self):
+        region = self.region("apron").id
+        self.session.select(region)
+        self.bench.open_tab(1)
+        page = self.bench.compare
+        self.until(lambda: page.pictures[OTHER]._bitmap is not None)
+        pictures = [unpack(page.pictures[n]._bitmap.packed) for n in (NOW, OTHER)]
+        self.assertTrue((pictures[0] != pictures[1]).any())
+        balls = [page.balls[n]._bitmap.packed for n in (NOW, OTHER)]
+        self.assertTrue((balls[0] != balls[1]).any())
+        page.which.setCurrentIndex(page.which.findData("hsb-sum"))
+        page.which.activated.emit(page.which.currentIndex())
+        self.settle()
+        self.press(page.take)
+        self.settle()
+        self.assertEqual(edits.study(self.desk.history.now).recipes[region].recipe, "hsb-sum")
+        self.assertFalse(page.take.isEnabled())
+
+        def alike():
+            return bool(
+                (page.pictures[NOW]._bitmap.packed == page.pictures[OTHER]._bitmap.packed).all()
+            )
+
+        self.until(alike)
+
+    def test_amounts_change_the_chosen_ramp_alone(self):
+        region = self.region("apron").id
+        self.session.select(region)
+        self.settle()
+        before = {k: r._line.steps.steps for k, r in self.bench.rows.items()}
+        self.bench.recipe.fields["dark_chroma"].setValue(30)
+        self.settle()
+        self.assertAlmostEqual(edits.study(self.desk.history.now).recipes[region].dark_chroma, 0.3)
+        other = [k[0] for k, r in self.bench.rows.items() if r._line.steps.steps != before[k]]
+        self.assertEqual(other, [region])
+        row = self.bench.rows[region, 0]
+        drag(row, [row.outline_box().center()])
+        self.assertEqual(QGuiApplication.clipboard().text(), row._line.outline)
+
+    def test_picks_on_a_reference_become_the_steps_of_a_ramp(self):
+        path = own_folder(self) / "swatch.png"
+        colours = ["#2a1a4a", "#e08a4a", "#ffe0a0"]
+        picture = Image.new("RGB", (90, 60))
+        for i, colour in enumerate(colours):
+            picture.paste(colour, (i * 30, 0, i * 30 + 30, 60))
+        picture.save(path)
+        region = self.region("apron").id
+        self.works.menus.run("reference")
+        drawer = self.parts.drawers["reference"]
+        drawer.added_path.emit(path)
+        self.settle()
+        self.session.select(region)
+        self.press(drawer.into_ramp)
+        box = drawer.picture.frame()
+        for share in (0.15, 0.5, 0.85):
+            place = QPointF(box.x() + box.width() * share, box.center().y())
+            QTest.mouseClick(drawer.picture, Qt.MouseButton.LeftButton, pos=place.toPoint())
+        self.settle()
+        ramp = edits.study(self.desk.history.now).recipes[region]
+        self.assertEqual((ramp.recipe, ramp.picked), ("borrowed", tuple(colours)))
+        self.works.steps.open("ramps")
+        self.settle()
+        recipe = self.parts.benches["ramps"].recipe
+        self.assertEqual(recipe.picked.text(), ", ".join(colours))
+        self.enter(recipe.picked, "#2a1a4a, red")
+        self.assertEqual(recipe.picked.text(), ", ".join(colours))
+
+
+class OwnShading(Driven):
+    def setUp(self):
+        super().setUp()
+        path = own_folder(self) / "grey.png"
+        Image.fromarray(drawings.grey_thumbnail(9, 4, (480, 360), 8).rgb).save(path)
+        wait(self.desk.opened, lambda: self.works.files.open_path(path))
+        self.settle()
+        self.bench = self.parts.benches["sketch"]
+        self.bench.open_tab(READING)
+        self.part = self.bench.reading.shading
+        self.path = path
+
+    def choose(self, hue):
+        self.part.hue.setCurrentIndex(self.part.hue.findData(hue))
+        self.part.hue.activated.emit(self.part.hue.currentIndex())
+        self.settle()
+
+    def test_one_gradient_colours_the_greys_and_comes_from_a_file_too(self):
+        grey = unpack(self.desk.live.bitmap.packed).astype(int)
+        self.choose("gradient")
+        self.assertTrue(self.part.stops.isVisible())
+        self.enter(self.part.stops, "#1a1030, #c8603c, #fff6e0")
+        found = unpack(self.desk.live.bitmap.packed).astype(int)
+        self.assertGreater((found.max(axis=2) - found.min(axis=2)).mean(), 20)
+        self.assertEqual(grey.shape, found.shape)
+        file = self.path.with_suffix(".ggr")
+        file.write_text(ggr.text("x", ["#001030", "#e0f0ff"]))
+        self.answers.path = file
+        self.press(self.part.open)
+        self.settle()
+        shading = edits.study(self.desk.history.now).shading
+        self.assertEqual((shading.hue, shading.stops), ("gradient", ("#001030", "#e0f0ff")))
+
+    def test_shade_leans_to_a_colour_of_ones_own(self):
+        self.choose("own")
+        self.enter(self.part.poles["shade"], "#2040ff")
+        self.assertEqual(edits.study(self.desk.history.now).shading.shade_hex, "#2040ff")
+        self.enter(self.part.poles["shade"], "bluish")
+        self.assertEqual(self.part.poles["shade"].text(), "#2040ff")
