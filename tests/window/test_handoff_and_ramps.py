@@ -16,8 +16,10 @@ from tests.window.driving import InWindow, drag, wait
 from umber_compass.colour.packed import unpack
 from umber_compass.formats import ggr
 from umber_compass.plan import edits
+from umber_compass.steps.light.rig_of_picture import read_rig
 from umber_compass.window.benches.ramps.compare_page import NOW, OTHER
 from umber_compass.window.benches.sketch.sketch_bench import READING
+from umber_compass.window.drawers.picking import LIGHT, STEP
 
 
 def own_folder(test):
@@ -142,6 +144,34 @@ class TwoRecipes(Driven):
         drag(row, [row.outline_box().center()])
         self.assertEqual(QGuiApplication.clipboard().text(), row._line.outline)
 
+    def pick(self, drawer, what):
+        drawer.picking.what.setCurrentIndex(drawer.picking.what.findData(what))
+        drawer.picking.what.activated.emit(drawer.picking.what.currentIndex())
+
+    def test_a_pictures_light_is_read_from_a_place_in_light_and_one_in_shade(self):
+        path = own_folder(self) / "ball.png"
+        picture = Image.new("RGB", (90, 60), "#e8b878")
+        picture.paste("#5a4a60", (45, 0, 90, 60))
+        picture.save(path)
+        self.works.menus.run("reference")
+        drawer = self.parts.drawers["reference"]
+        drawer.added_path.emit(path)
+        self.settle()
+        self.pick(drawer, LIGHT)
+        box, past, said = drawer.picture.frame(), len(self.desk.history.past), []
+        for share in (0.8, 0.2, 0.2, 0.8):  # first the wrong way round: nothing comes of that
+            place = QPointF(box.x() + box.width() * share, box.center().y())
+            QTest.mouseClick(drawer.picture, Qt.MouseButton.LeftButton, pos=place.toPoint())
+            said.append(drawer.picking.says.text())
+        self.assertIn("hardly lighter", said[1])
+        self.settle()
+        rig = edits.study(self.desk.history.now).rig
+        wanted = read_rig(["#e8b878"], ["#5a4a60"])
+        self.assertEqual((rig.key.hex, rig.ambient.hex), (wanted.key, wanted.ambient))
+        self.assertTrue(rig.on)
+        self.assertEqual(len(self.desk.history.past), past + 1)
+        self.assertIn("taking for granted", drawer.picking.says.text())
+
     def test_picks_on_a_reference_become_the_steps_of_a_ramp(self):
         path = own_folder(self) / "swatch.png"
         colours = ["#2a1a4a", "#e08a4a", "#ffe0a0"]
@@ -155,7 +185,7 @@ class TwoRecipes(Driven):
         drawer.added_path.emit(path)
         self.settle()
         self.session.select(region)
-        self.press(drawer.into_ramp)
+        self.pick(drawer, STEP)
         box = drawer.picture.frame()
         for share in (0.15, 0.5, 0.85):
             place = QPointF(box.x() + box.width() * share, box.center().y())

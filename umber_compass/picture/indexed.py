@@ -255,6 +255,10 @@ def paint(indexed: IndexedPicture, table: npt.NDArray[np.uint8]) -> Packed:
     return picture.reshape(indexed.shape)
 
 
+_RED_BLUE, _GREEN, _EIGHT = np.uint32(0xFF00FF), np.uint32(0x00FF00), np.uint32(8)
+_HALF_RED_BLUE, _HALF_GREEN = np.uint32(0x800080), np.uint32(0x008000)
+
+
 class Gathered(NamedTuple):
     """A picture px by px: which code each shows, and which are mixed of two or three."""
 
@@ -290,12 +294,26 @@ def parts_of(cover: npt.NDArray[np.float32]) -> PackedRow:
 
 
 def mixed_quickly(top: PackedRow, under: PackedRow, part: PackedRow) -> PackedRow:
-    """Packed colours mixed on encoded values, red and blue at once; `part` of 256 is the top's."""
-    rest = np.uint32(256) - part
-    red_blue, green = np.uint32(0xFF00FF), np.uint32(0x00FF00)
-    sides = (top & red_blue) * part + (under & red_blue) * rest + np.uint32(0x800080)
-    middle = (top & green) * part + (under & green) * rest + np.uint32(0x008000)
-    return np.asarray((sides >> np.uint32(8)) & red_blue | (middle >> np.uint32(8)) & green)
+    """Packed colours mixed on encoded values, red and blue at once; `part` of 256 is the top's. The
+    difference may be less than nothing: it comes right again where the whole is added up."""
+    sides, more = under & _RED_BLUE, top & _RED_BLUE
+    _mix(sides, more, part, _HALF_RED_BLUE, _RED_BLUE)
+    middle = under & _GREEN
+    np.bitwise_and(top, _GREEN, out=more)
+    _mix(middle, more, part, _HALF_GREEN, _GREEN)
+    middle |= sides
+    return middle
+
+
+def _mix(under: PackedRow, top: PackedRow, part: PackedRow, half: np.uint32, of: np.uint32) -> None:
+    """Parts of two packed colours mixed, in the place of the lower one; nothing else is made."""
+    top -= under
+    top *= part
+    under <<= _EIGHT
+    under += top
+    under += half
+    under >>= _EIGHT
+    under &= of
 
 
 def blended(packed: Packed, share: Floats) -> PackedRow:

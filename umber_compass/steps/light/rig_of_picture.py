@@ -14,6 +14,9 @@ import numpy as np
 import numpy.typing as npt
 
 from umber_compass.colour.spaces import Floats, decode, encode, luminance, parse_hex, to_hex
+from umber_compass.plan.edits import Edit
+from umber_compass.plan.model import Plan
+from umber_compass.plan.settings import change_setting
 from umber_compass.words import Refusal, Words, words
 
 _LEAST = 0.002  # linear light, under which a channel says nothing
@@ -62,6 +65,23 @@ def read_rig(lit: Sequence[str], shaded: Sequence[str], grey: bool = False) -> R
     return RigRead(
         to_hex(encode(key)), min(float(strength), _MOST), to_hex(encode(ambient)), _AMBIENT, said
     )
+
+
+def lay_read(found: RigRead) -> Edit:
+    """The plan's key and ambient light as those that were read; where they stand stays."""
+    parts = (
+        change_setting("lamp.LAMP.colour", found.key, "key", "key"),
+        change_setting("lamp.LAMP.strength", round(found.key_strength, 1), "key", "key"),
+        change_setting("ambient.colour", found.ambient),
+        change_setting("ambient.strength", found.ambient_strength),
+    )
+
+    def change(plan: Plan) -> Plan:
+        for part in parts:
+            plan = part.apply(plan)
+        return plan
+
+    return Edit(words("light it as a picture is lit"), change, "read light")
 
 
 def _light(hexes: Sequence[str]) -> Floats:

@@ -15,7 +15,6 @@ from PySide6.QtGui import (
     QPixmap,
 )
 from PySide6.QtWidgets import (
-    QCheckBox,
     QComboBox,
     QGridLayout,
     QHBoxLayout,
@@ -30,6 +29,7 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.desk.references import Read, reference_of
+from umber_compass.window.drawers.picking import Picking
 from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.clipboard import copied, picture_of
 from umber_compass.window.widgets.picture_box import PictureBox
@@ -69,16 +69,12 @@ class ReferenceDrawer(Bench):
         self.remove = QPushButton(self.tr("Remove"))
         self.remove.clicked.connect(self._remove)
         self.column.addLayout(in_row((self.which, 1), self.view, self.add, self.remove, gap=8))
-        self.into_ramp = QCheckBox(self.tr("Picks are steps of the chosen region’s ramp"))
-        self.into_ramp.setToolTip(
-            self.tr(
-                "Ticked, each click adds a colour whose way from dark to light the region’s steps"
-                " borrow; else it gives the region that colour"
-            )
-        )
-        self.column.addWidget(self.into_ramp)
+        self.picking = Picking()
+        self.picking.picked.connect(self.picked)
+        self.forward(self.picking)
+        self.column.addWidget(self.picking)
         self.picture = PictureBox(self.tr("The picture"), 200)
-        self.picture.setToolTip(self.tr("A click picks its colour for the chosen region"))
+        self.picture.setToolTip(self.tr("A click picks the colour there"))
         self.picture.setCursor(Qt.CursorShape.CrossCursor)
         self.picture.pressed.connect(self._on_pressed)
         self.column.addWidget(self.picture, 3)
@@ -113,7 +109,7 @@ class ReferenceDrawer(Bench):
             if at >= 0:
                 self.which.setCurrentIndex(at)
         some = bool(plan.references)
-        for part in (self.which, self.view, self.remove, self.into_ramp):
+        for part in (self.which, self.view, self.remove, self.picking):
             part.setEnabled(some)
         self.says.setText(
             self.tr("a click picks a colour for the chosen region")
@@ -149,6 +145,8 @@ class ReferenceDrawer(Bench):
         """Show a picture that was read."""
         if read.reference not in self._references:
             return
+        if self._shown is None or self._shown.reference != read.reference:
+            self.picking.begin()
         self._shown = read
         self.picture.show_packed(read.shown)
         self._clear()
@@ -162,7 +160,7 @@ class ReferenceDrawer(Bench):
                 self.tr("{hex}: a click gives it to the chosen region").format(hex=colour)
             )
             button.setAccessibleName(colour)
-            button.clicked.connect(lambda _=False, c=colour: self._pick(c))
+            button.clicked.connect(lambda _=False, c=colour: self.picking.take(c))
             self.palette_row.addWidget(button)
         self.palette_row.addStretch(1)
         line = self.tr("{count} colours: {source}")
@@ -185,10 +183,7 @@ class ReferenceDrawer(Bench):
         if self.view.currentData() == "upside-down":
             y = 1 - y
         at = int(packed[min(int(y * height), height - 1), min(int(x * width), width - 1)])
-        self._pick(f"#{at & 0xFFFFFF:06x}")
-
-    def _pick(self, colour: str) -> None:
-        self.picked.emit(colour, self.into_ramp.isChecked())
+        self.picking.take(f"#{at & 0xFFFFFF:06x}")
 
     def _remove(self) -> None:
         if self._plan is None:
