@@ -13,6 +13,7 @@ from bench import (
     drags,
     first_colours,
     first_sight,
+    handoff,
     judgement,
     kinds,
     pictures,
@@ -40,6 +41,7 @@ def main() -> int:
         studies,
         drags,
         starting,
+        handoff,
     ):
         if named and module.__name__.split(".")[1] not in named:
             continue

@@ -76,7 +76,7 @@ class Picking(QWidget):
             return
         self._pairs = pairs
         self.edit_wanted.emit(lay_read(found))
-        line = self.tr(
-            "read from {n} pairs, taking for granted: {assumes}; more pairs make it surer"
-        )
+        one = self.tr("read from one pair, taking for granted: {assumes}; more pairs make it surer")
+        many = self.tr("read from {n} pairs, taking for granted: {assumes}")
+        line = one if len(pairs) == 1 else many
         self._say(line.format(n=len(pairs), assumes=str(found.assumes)))
