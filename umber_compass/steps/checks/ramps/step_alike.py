@@ -1,4 +1,4 @@
-"""The lightest step of one material in the local colour of another reads as a patch of that."""
+"""The lightest step of one material in the own colour of what it touches reads as a patch of it."""
 
 from typing import NamedTuple
 
@@ -23,7 +23,7 @@ from umber_compass.steps.ramps.ramps import ramp_of
 from umber_compass.words import words
 
 NAME = "step-alike"
-_ASKED = 64  # pairs
+_MOST = 3  # results that are said
 _LESS = 0.4  # of the lights' chroma, that is tried
 
 
@@ -33,55 +33,65 @@ class _Near(NamedTuple):
     apart: float  # CIEDE2000
 
 
-def _nearest(derived: Derived) -> _Near | None:
-    """The lightest step that is nearest to another material's local colour."""
-    tops, bases, of_top, of_base = [], [], [], []
-    for region_id, many in (derived.ramps or {}).items():
-        for ramp in many:
-            bases.append(levels_of(ramp.steps[ramp.base].hex))
-            of_base.append(region_id)
-            if ramp.base < len(ramp.steps) - 1:
-                tops.append(levels_of(ramp.steps[-1].hex))
-                of_top.append(region_id)
-    if not tops or len(set(of_base)) < 2:
-        return None
-    lab = [cielab(decode(np.array(part) / 255)) for part in (tops, bases)]
-    plainly = np.linalg.norm(lab[0][:, None] - lab[1][None], axis=2)
-    plainly[np.array(of_top)[:, None] == np.array(of_base)[None]] = np.inf
-    # CIEDE2000 is dear: only of the pairs that are plainly near.
-    near = np.argsort(plainly, axis=None)[: min(_ASKED, plainly.size)]
-    i, j = np.unravel_index(near, plainly.shape)
-    apart = np.where(np.isinf(plainly[i, j]), np.inf, ciede2000(lab[0][i], lab[1][j]))
-    at = int(apart.argmin())
-    return _Near(of_top[i[at]], of_base[j[at]], float(apart[at]))
+def _nearest(derived: Derived) -> list[_Near]:
+    """Of regions that touch, how far the lightest step of one lies from the other's own colour, the
+    nearest first."""
+    ramps, touching = derived.ramps, derived.touching
+    if not ramps:
+        return []
+    pairs: list[tuple[str, str]] = []
+    colours: list[tuple[str, str]] = []
+    both = [(touching.ids[i], touching.ids[j]) for i, j in touching.pairs.tolist()]
+    for light, other in [*both, *((b, a) for a, b in both)]:
+        for top in ramps[light]:
+            if top.base < len(top.steps) - 1:
+                hexes = [(top.steps[-1].hex, own.steps[own.base].hex) for own in ramps[other]]
+                colours += hexes
+                pairs += [(light, other)] * len(hexes)
+    if not pairs:
+        return []
+    lab = [
+        cielab(decode(np.array([levels_of(h) for h in side]) / 255))
+        for side in zip(*colours, strict=True)
+    ]
+    found = [
+        _Near(*pair, apart) for pair, apart in zip(pairs, ciede2000(*lab).tolist(), strict=True)
+    ]
+    return sorted(found, key=lambda near: near.apart)
 
 
 def _measure(derived: Derived) -> list[Result]:
     if derived.study.within_budget and derived.planned_budget is not None:
         return []  # there steps are shared as was wished
     found = _nearest(derived)
-    if found is None:
-        return []
     wanted = derived.rules["step-alike.note"]
-    level = level_under(found.apart, wanted, derived.rules["step-alike.warning"])
-    said = names(derived)
-    light, other = said[found.light], said[found.other]
+    under = {(near.light, near.other): near for near in reversed(found) if near.apart < wanted}
+    if under:
+        alike = sorted(under.values(), key=lambda near: near.apart)
+        return [_result(derived, near) for near in alike[:_MOST]]
+    return [_result(derived, near) for near in found[:1]]
+
+
+def _result(derived: Derived, near: _Near) -> Result:
+    wanted, said = derived.rules["step-alike.note"], names(derived)
+    level = level_under(near.apart, wanted, derived.rules["step-alike.warning"])
+    light, other = said[near.light], said[near.other]
     if level == "fine":
-        title = words("No light step is another material’s colour")
+        title = words("No light step is the colour of what it touches")
     else:
         title = words("The lightest step of {name} is the colour of {other}",
                       name=light, other=other)  # fmt: skip
     text = words(
         "{measured:.1f} CIEDE2000 between {name}’s lightest step and {other}, wanted {wanted:g} "
         "or more",
-        measured=found.apart, name=upper(light), other=other, wanted=wanted,
+        measured=near.apart, name=upper(light), other=other, wanted=wanted,
     )  # fmt: skip
-    ids = (found.light, found.other)
-    return [Result(NAME, level, ids, found.apart, wanted, "CIEDE2000", title, text)]
+    ids = (near.light, near.other)
+    return Result(NAME, level, ids, near.apart, wanted, "CIEDE2000", title, text)
 
 
 def _candidates(derived: Derived, result: Result) -> list[Fix]:
-    """One light step less; lights of less chroma, as far as either parts them."""
+    """One light step less; lights of less chroma, as far as either parts these two."""
     name = region(derived.plan, result.regions[0]).name
     ramp = ramp_of(derived.recipes, result.regions[0])
     tried = [
@@ -95,8 +105,8 @@ def _candidates(derived: Derived, result: Result) -> list[Fix]:
         edit = set_recipe(result.regions[0], other, name)
         then = derived.of(edit.apply(derived.plan))
         then.take(Derived.ramps, then.worked(Derived.ramps))
-        near = _nearest(then)
-        if near is None or near.apart >= result.wanted:
+        these = [n.apart for n in _nearest(then) if (n.light, n.other) == result.regions]
+        if min(these, default=result.wanted) >= result.wanted:
             fixes.append(Fix(key, text, edit))
     return fixes
 
@@ -105,4 +115,5 @@ _ABOUT = (
     "A light on one material in the very colour of another reads as a piece of that other. In "
     "few colours this happens by itself; then it should be wished."
 )
-CHECK = CheckSpec(NAME, "ramps", _measure, _candidates, _ABOUT)
+_MANY = "{count} light steps are the colour of what they touch"
+CHECK = CheckSpec(NAME, "ramps", _measure, _candidates, _ABOUT, _MANY)
