@@ -25,6 +25,9 @@ def idle(share: float) -> None:
     """Tells nobody."""
 
 
+_FEW_PARTS = 4
+
+
 def in_turn(
     work: Callable[[Item], Made], items: Iterable[Item], workers: int = 1
 ) -> Iterator[Made]:
@@ -46,7 +49,8 @@ def by_rows(height: int, work: Callable[[slice], None], rows: int = 128, workers
     """Have a picture's rows worked on, so many at a time: they stay in the cache, and threads
     share them."""
     parts = [slice(top, min(top + rows, height)) for top in range(0, height, rows)]
-    for _ in in_turn(work, parts, workers if len(parts) > 1 else 1):
+    # Few rows are done before threads would have begun.
+    for _ in in_turn(work, parts, workers if len(parts) > _FEW_PARTS else 1):
         pass
 
 

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QEventLoop, QPointF, Qt, QTimer
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 
@@ -35,7 +35,9 @@ class Driven(InWindow):
         begin = time.monotonic()
         while not come():
             self.assertLess((time.monotonic() - begin) * 1000, ms)
-            QTest.qWait(20)
+            loop = QEventLoop()  # unlike a wait of QTest's it lets the worker's thread run
+            QTimer.singleShot(20, loop.quit)
+            loop.exec()
         self.settle()
 
     def enter(self, field, text):
