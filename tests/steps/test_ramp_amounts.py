@@ -8,14 +8,17 @@ from tests import scenes
 from tests.steps.test_ramps import steps, turns
 from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.packed import unpack
 from umber_compass.colour.spaces import cielab, decode, hue_distance, parse_hex
 from umber_compass.plan import edits
+from umber_compass.plan.regrouping import regroup
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps import keys
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.harmony.edits import give_colour
+from umber_compass.steps.pictures import picture
 from umber_compass.steps.ramps.outline import outline_of
-from umber_compass.words import Refusal
+from umber_compass.words import Refusal, words
 
 
 class Amounts(unittest.TestCase):
@@ -95,6 +98,60 @@ class Borrowed(unittest.TestCase):
         self.assertEqual((ramp.recipe, ramp.picked), ("borrowed", ("#2a1a4a", "#e08a4a")))
         with self.assertRaisesRegex(Refusal, "red"):
             keys.edit_from(plan, "region.r1.picked=red").apply(plan)
+
+
+class Tied(scenes.InFolder):
+    """A region that is a step of another's ramp."""
+
+    def setUp(self):
+        super().setUp()
+        self.made, self.pipeline = self.bring_in()
+        self.ids = [r.id for r in self.made.plan.regions]
+
+    def tie(self, plan, region, of):
+        return keys.edit_from(plan, f"region.{region}.shade-of={of}").apply(plan)
+
+    def colour(self, plan, region):
+        return self.pipeline.derive(plan).colours[region].first.hex
+
+    def test_its_colour_is_that_step_and_follows_the_other(self):
+        one, other = self.ids[:2]
+        plan = self.tie(self.made.plan, one, f"{other}:-2")
+        for base in ("#b05a3c", "#3c5ab0", "#101010"):
+            plan = give_colour(other, base, "it").apply(plan)
+            ramp = self.pipeline.derive(plan).ramps[other][0]
+            wanted = ramp.steps[max(ramp.base - 2, 0)].hex
+            self.assertEqual(self.colour(plan, one), wanted)
+        plan = keys.edit_from(plan, f"region.{other}.recipe=straight").apply(plan)
+        ramp = self.pipeline.derive(plan).ramps[other][0]
+        self.assertEqual(self.colour(plan, one), ramp.steps[max(ramp.base - 2, 0)].hex)
+        derived = self.pipeline.derive(plan)
+        self.assertIn(one, derived.locked)
+        table = unpack(picture(derived)).reshape(-1, 3)
+        drawn = derived.drawing.labels.reshape(-1) == self.made.plan.regions[0].label
+        shown, counts = np.unique(table[drawn], axis=0, return_counts=True)
+        most = "#" + bytes(shown[counts.argmax()].tolist()).hex()
+        self.assertEqual(most, self.colour(plan, one))
+
+    def test_it_is_freed_and_what_cannot_be_tied_is_said(self):
+        one, other, third = self.ids[:3]
+        before = self.colour(self.made.plan, one)
+        plan = self.tie(self.made.plan, one, f"{other}:+1")
+        self.assertEqual(self.colour(self.tie(plan, one, "off"), one), before)
+        for bad in (f"{one}:-1", f"{other}", f"{other}:x", f"{other}:-12", "nobody:-1"):
+            with self.assertRaises(Refusal):
+                self.tie(self.made.plan, one, bad)
+        with self.assertRaisesRegex(Refusal, "tied itself"):
+            self.tie(plan, third, f"{one}:-1")
+        plan = self.tie(plan, other, f"{third}:-1")  # what hung on it is free
+        self.assertEqual(set(edits.study(plan).shades), {other})
+
+    def test_a_tie_goes_with_its_regions(self):
+        one, other = self.ids[:2]
+        plan = self.tie(self.made.plan, one, f"{other}:-1")
+        left = tuple(r for r in plan.regions if r.id != other)
+        then = regroup(words("x"), plan.sketch, left).apply(plan)
+        self.assertEqual(edits.study(then).shades, {})
 
 
 class Checked(scenes.InFolder):

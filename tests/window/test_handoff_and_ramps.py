@@ -146,6 +146,24 @@ class TwoRecipes(Driven):
         drag(row, [row.outline_box().center()])
         self.assertEqual(QGuiApplication.clipboard().text(), row._line.outline)
 
+    def test_a_region_is_tied_to_another_and_follows_it(self):
+        apron, coat = self.region("apron").id, self.region("coat").id
+        self.session.select(apron)
+        self.settle()
+        tie = self.bench.tie
+        tie.of.setCurrentIndex(tie.of.findData(coat))
+        tie.of.activated.emit(tie.of.currentIndex())
+        self.settle()
+        ramp = self.bench.rows[coat, 0]._line.steps
+        self.assertEqual(self.colour("apron").hex, ramp.steps[ramp.base - 1].hex)
+        tie.step.setValue(-2)
+        self.settle()
+        self.assertEqual(self.colour("apron").hex, ramp.steps[ramp.base - 2].hex)
+        tie.of.setCurrentIndex(0)
+        tie.of.activated.emit(0)
+        self.settle()
+        self.assertEqual(edits.study(self.desk.history.now).shades, {})
+
     def pick(self, drawer, what):
         drawer.picking.what.setCurrentIndex(drawer.picking.what.findData(what))
         drawer.picking.what.activated.emit(drawer.picking.what.currentIndex())

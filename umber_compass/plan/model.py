@@ -184,6 +184,13 @@ class Ramp(Record, frozen=True, kw_only=True):
     picked: Annotated[tuple[Hex, ...], Meta(max_length=12)] = ()  # whose way it borrows
 
 
+class ShadeOf(Record, frozen=True, kw_only=True):
+    """A region's colour that is a step of another's ramp."""
+
+    of: Id
+    step: Annotated[int, Meta(ge=-9, le=9)] = -1  # from that region's own colour; minus is darker
+
+
 ShadingHue: TypeAlias = Literal["kept", "cool-warm", "rig", "own", "ramp", "gradient"]
 Doubled: TypeAlias = Annotated[float, Meta(ge=0, le=200)]  # percent
 
@@ -227,6 +234,7 @@ class Study(Record, frozen=True, kw_only=True):
     row_order: tuple[Id, ...] = ()  # of the palette's rows; the others follow by family
     zones: dict[Id, Zones] = field(default_factory=dict)
     variations: dict[Id, Variation] = field(default_factory=dict)
+    shades: dict[Id, ShadeOf] = field(default_factory=dict)  # regions tied to others
     within_budget: bool = False  # whether the steps of ramps keep to the plan's budget
     chart: dict[Id, dict[ChartPlace, Hex]] = field(default_factory=dict)  # corrected by hand
 

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from msgspec.structs import replace
 
 from umber_compass.plan.edits import Edit, study, with_study
-from umber_compass.plan.model import Plan, Ramp, Shading, ShadingHue
+from umber_compass.plan.model import Plan, Ramp, ShadeOf, Shading, ShadingHue
 from umber_compass.words import words
 
 BORROWED, MOST_PICKED, MOST_STOPS = "borrowed", 12, 32
@@ -35,6 +35,24 @@ def borrow_ramp(region_id: str, picked: Sequence[str], name: str) -> Edit:
 
     text = words("{name} borrows {n} picked colours", name=name, n=len(picked))
     return Edit(text, change, f"borrow {region_id}")
+
+
+def tie_shade(region_id: str, of: str | None, step: int, name: str) -> Edit:
+    """A region's colour as a step of another's ramp, which it follows from then on; with none it is
+    its own again. Regions that were tied to it are free then."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        shades = {k: v for k, v in now.shades.items() if k != region_id}
+        if of is not None and of != region_id and of not in shades:
+            shades = {k: v for k, v in shades.items() if v.of != region_id}
+            shades[region_id] = ShadeOf(of=of, step=step)
+        return with_study(plan, replace(now, shades=shades))
+
+    text = words("let {name} have its own colour", name=name)
+    if of is not None:
+        text = words("let {name} be a step of another’s ramp", name=name)
+    return Edit(text, change, f"tie {region_id}")
 
 
 def set_gradient(stops: Sequence[str]) -> Edit:

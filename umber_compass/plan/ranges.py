@@ -95,8 +95,20 @@ def fault_of(study: Study, ids: set[str]) -> str:
         return "its order of materials names a region twice"
     if wishes.bands is not None and wishes.bands.fault():
         return wishes.bands.fault()
-    if not {*study.notes, *study.row_order, *study.zones, *study.variations, *study.chart} <= ids:
+    if (
+        not {
+            *study.notes,
+            *study.row_order,
+            *study.zones,
+            *study.variations,
+            *study.chart,
+            *study.shades,
+        }
+        <= ids
+    ):
         return "its palette speaks of a region it does not have"
+    if not {shade.of for shade in study.shades.values()} <= ids - set(study.shades):
+        return "a region is tied to one that it does not have, or that is tied itself"
     parts = (*study.falloff.values(), *(p for p in (study.mood, study.palette) if p))
     if study.palette is not None and not set(study.palette.of) <= ids:
         return "its palette speaks of a region it does not have"

@@ -74,6 +74,7 @@ def _study(study: Study, ids: set[Id], came_from: Mapping[Id, Id], fresh: Fresh)
         zones={k: v for k, v in study.zones.items() if k in ids},
         variations={k: v for k, v in study.variations.items() if k in ids},
         chart={k: v for k, v in study.chart.items() if k in ids},
+        shades={k: v for k, v in study.shades.items() if k in ids and v.of in ids},
     )
 
 
@@ -132,6 +133,7 @@ def _with_again(study: Study, then: Study, back: set[Id]) -> Study:
         zones=kept(study.zones, then.zones),
         variations=kept(study.variations, then.variations),
         chart=kept(study.chart, then.chart),
+        shades=kept(study.shades, {k: v for k, v in then.shades.items() if v.of in study.colours}),
         locked=in_order(study.locked, then.locked),
         row_order=in_order(study.row_order, then.row_order),
         wishes=replace(study.wishes, order=in_order(study.wishes.order, then.wishes.order)),

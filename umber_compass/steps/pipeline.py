@@ -78,6 +78,7 @@ from umber_compass.steps.needs import (
 )
 from umber_compass.steps.ramps.shade_maps import shade_maps
 from umber_compass.steps.ramps.sharing import ramps_of
+from umber_compass.steps.ramps.tied import tied
 from umber_compass.steps.stages import KEPT, Memory, Stage, slow_stage, stage
 from umber_compass.steps.values.bands import band_shares
 from umber_compass.steps.values.figures import figures_of, merged_borders
@@ -108,10 +109,12 @@ class Derived:
         self, plan: Plan, now: Study, drawing: Drawing, memory: Memory, works: bool, tick: Tick
     ) -> None:
         self.plan, self.study, self.drawing = plan, now, drawing
-        self.regions, self.planned, self.scheme = plan.regions, now.colours, now.scheme
+        self.regions, self.own_colours, self.scheme = plan.regions, now.colours, now.scheme
+        self.shades = now.shades
         self.scene = plan.scene
         self.recipes, self.rig, self.focus = now.recipes, rig_in(now), now.focus
-        self.wished, self.locked, self.falloff = now.wishes, now.locked, now.falloff
+        self.wished, self.falloff = now.wishes, now.falloff
+        self.locked = (*now.locked, *now.shades) if now.shades else now.locked
         self.corrected = now.chart
         self.steps_budget = plan.budget if now.within_budget else None
         self.mood, self.zones, self.variations = now.mood, now.zones, now.variations
@@ -126,6 +129,7 @@ class Derived:
         self._results: dict[str, Any] = {}
 
     rules = stage(numbers_of, "practice", "overrides")
+    planned = stage(tied, "own_colours", "shades", "scheme", "recipes", "rules", "rig")
     axes = stage(field_axes, "regions", "planned", "zones", "variations", settles=True)
     indexed = stage(index_drawing, "drawing", "axes")
     shares = stage(region_shares, "indexed", "regions")

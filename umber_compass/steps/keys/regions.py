@@ -1,5 +1,6 @@
 """Keys about one region: what it is, its colour, its steps."""
 
+import re
 from functools import partial
 from typing import Any, get_args
 
@@ -8,7 +9,7 @@ from umber_compass.plan.first_edits import keep_colours
 from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.light_edits import correct_chart
 from umber_compass.plan.model import Pinned, Plan, Planned
-from umber_compass.plan.ramp_edits import borrow_ramp
+from umber_compass.plan.ramp_edits import borrow_ramp, tie_shade
 from umber_compass.plan.setting import CHOICE, COLOUR, NUMBER, SWITCH, TEXT, Kind
 from umber_compass.plan.terms import ChartPlace, Chroma, Slot, Value
 from umber_compass.plan.wish_edits import lock
@@ -55,6 +56,24 @@ def _solid(plan: Plan, region_id: str) -> Planned | Pinned:
 def _shown(plan: Plan, region_id: str) -> Any:
     colour = study(plan).colours[region_id]
     return region_colours(study(plan).scheme, {region_id: colour})[region_id].first
+
+
+def _shade(plan: Plan, region_id: str) -> str:
+    found = study(plan).shades.get(region_id)
+    return _OFF if found is None else f"{found.of}:{found.step:+d}"
+
+
+def _tie(plan: Plan, region_id: str, text: str) -> Edit:
+    """Tie a region to another's ramp, or free it."""
+    if text.strip() in (_OFF, ""):
+        return tie_shade(region_id, None, 0, _name(plan, region_id))
+    of, _, step = text.rpartition(":")
+    if not re.fullmatch("[+-]?[0-9]", step.strip()):
+        raise Refusal(text[:60], words("is no region and step, as {like}", like="r2:-1"))
+    other = named(plan, of.strip())
+    if other == region_id or other in study(plan).shades:
+        raise Refusal(text[:60], words("is tied itself; choose a region that has its own colour"))
+    return tie_shade(region_id, other, int(step), _name(plan, region_id))
 
 
 def _name(plan: Plan, region_id: str) -> str:
@@ -126,6 +145,9 @@ REGIONS = Group((
         lambda p, r: r in study(p).locked, lambda p, r, x: lock(r, x, _name(p, r))),
     *map(from_table, ("region.REGION.vary", "region.REGION.vary-seed")),
     from_table("region.REGION.recipe", Kind(CHOICE, choices=tuple(RECIPES))),
+    Key("region.SUBJECT.shade-of", Kind(TEXT, "REGION:STEP, or off"),
+        "whose ramp its colour is a step of, and which: -1 is the first darker one",
+        _shade, _tie),
     Key("region.SUBJECT.picked", Kind(TEXT, "hexes by comma"),
         "colours picked from a picture, whose way from dark to light its steps borrow",
         lambda p, r: ",".join(ramp_of(study(p).recipes, r).picked),

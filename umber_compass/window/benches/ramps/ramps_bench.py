@@ -23,6 +23,7 @@ from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.ramps.compare_page import NOW, OTHER, ComparePage
 from umber_compass.window.benches.ramps.recipe_part import RecipePart
 from umber_compass.window.benches.ramps.rows import RampLine, RampRow
+from umber_compass.window.benches.ramps.tie_row import TieRow
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.scrolled import scrolled
 from umber_compass.window.widgets.tabs import Pages
@@ -42,6 +43,7 @@ class RampsBench(Bench):
         self.recipe = RecipePart()
         self.recipe.changed.connect(self._change)
         self.column.addWidget(self.recipe)
+        self.tie = TieRow()
         self.column.addLayout(self._build_budget())
         self.rows: dict[tuple[str, int], RampRow] = {}
         self._lines: dict[tuple[str, int], RampLine] = {}
@@ -60,7 +62,7 @@ class RampsBench(Bench):
         self.pages = Pages(titles, small=True)
         self.column.addWidget(self.pages.tabs)
         self.add_pages()
-        self.forward(self.compare)
+        self.forward(self.compare, self.tie)
 
     def _build_budget(self) -> QHBoxLayout:
         """Whether steps share a budget of colours, and how many there are."""
@@ -69,7 +71,7 @@ class RampsBench(Bench):
             lambda on: self.edit_wanted.emit(change_setting("ramps.within", on))
         )
         self._count = quiet("")
-        return in_row(self.within, 1, self._count)
+        return in_row(self.tie, self.within, 1, self._count, gap=14)
 
     def _change(self, changes: Mapping[str, object]) -> None:
         if self._derived is None:
@@ -94,6 +96,7 @@ class RampsBench(Bench):
             self._show_rows(derived, derived.ramps, selected)
         self.recipe.show_ramp(derived, self._selected)
         self.says.setText(RECIPES[ramp_of(derived.recipes, self._selected).recipe].says)
+        self.tie.show_tie(derived, self._selected)
         self._show_budget(derived)
         self.compare.show_derived(derived, self._selected)
 
