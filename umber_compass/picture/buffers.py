@@ -32,7 +32,7 @@ from umber_compass.picture.ways import Planar, Row
 # many times the fourth root of its area, px, between the least and the most; fewer where codes are
 # too many. Chosen by what each adds to the difference from the exact picture (docs/engine.md).
 _GRID_PER_ROOT, _GRID = 6.5, (9, 71)
-_FAMILIES = 0.42
+_FAMILIES = 0.42  # of that, where the edge between light and shade is found px by px
 _OPEN_PER_ROOT, _OPEN = 2.0, (6, 24)
 _SHADE_BESIDE, _SHADE_ALONE = 2.0, 0.5  # L* a step of kept shading, on round forms and on others
 _FEWER = (1.0, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4)
