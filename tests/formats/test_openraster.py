@@ -105,12 +105,14 @@ class Reading(scenes.InFolder):
             "data/red.png": plane((200, 40, 40, 255), whole),
             "data/half.png": plane((255, 255, 255, 128), left),
             "data/spot.png": plane((0, 0, 0, 255), spot),
+            "data/small.png": png((6, 5), (0, 0, 0, 255)),
         }
 
-        def seen(opacity, outer=""):
+        def seen(opacity, outer="", small=False):
+            mask = 'data/small.png" x="20" y="10' if small else "data/spot.png"
             xml = f"""<image w="60" h="40"><stack>
               <stack name="g" isolation="isolate" opacity="{opacity}" {outer}>
-                <layer name="mask" src="data/spot.png" composite-op="svg:dst-in"/>
+                <layer name="mask" src="{mask}" composite-op="svg:dst-in"/>
                 <layer name="light" src="data/half.png" composite-op="svg:multiply"/>
                 <layer name="base" src="data/red.png"/>
               </stack>
@@ -126,6 +128,10 @@ class Reading(scenes.InFolder):
         )
         dark = seen(1, 'composite-op="svg:multiply"')
         np.testing.assert_allclose(dark[15, 35, :3], paper * (200, 40, 40) / 255, atol=1)
+        shown = seen(1, small=True)  # a mask that is smaller than what it cuts
+        np.testing.assert_array_equal(shown[14, 24], (200, 40, 40, 255))
+        for y, x in ((2, 2), (9, 20), (15, 20), (14, 27), (39, 59)):
+            np.testing.assert_array_equal(shown[y, x, :3], paper)
         with mock.patch("umber_compass.formats.openraster_flat._MOST_HELD", 100):
             self.assertRaisesRegex(Refusal, "too large within each other", seen, 1)
 

@@ -11,7 +11,7 @@ from umber_compass.colour.packed import Packed
 from umber_compass.formats import openraster
 from umber_compass.formats.layer_modes import CLIPPED, CUT, DARKENING, MIXED
 from umber_compass.formats.openraster import Box, Group, Layer, Pictures
-from umber_compass.formats.openraster_flat import layers_seen
+from umber_compass.formats.openraster_flat import box_of
 from umber_compass.plan.terms import Role
 from umber_compass.steps.sketch.kinds.kind import Settings, Split, number_of
 from umber_compass.steps.sketch.kinds.layers import DEPTH, split_layers
@@ -94,11 +94,9 @@ def _alpha(
     group = (
         child._replace(opacity=1.0) if isinstance(child, Group) else Group("", (child,), 1, True)
     )
-    boxes = [b for la in layers_seen(group) if (b := pictures.box_of(la, size)) is not None]
-    if not boxes:
+    box = box_of(pictures, group, size)
+    if box is None:
         return None
-    sides = list(zip(*boxes, strict=True))
-    box = min(sides[0]), min(sides[1]), max(sides[2]), max(sides[3])
     clear = np.ones((box[3] - box[1], box[2] - box[0]), np.float32)
     _lay(pictures, group, clear, box, size, tick)
     np.subtract(1, clear, out=clear)

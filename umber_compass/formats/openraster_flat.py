@@ -70,7 +70,7 @@ class _Composing:
 
     def _lay_apart(self, group: Group, canvas: _Canvas) -> None:
         """A group laid together by itself, then laid on as one picture."""
-        box = self._box(group)
+        box = box_of(self._pictures, group, self._size)
         if box is None:
             return
         area = (box[2] - box[0]) * (box[3] - box[1])
@@ -81,13 +81,6 @@ class _Composing:
         self.lay_group(group, own)
         self._lay(canvas, own, group.mode, group.opacity)
         self._held -= area
-
-    def _box(self, group: Group) -> Box | None:
-        boxes = [b for la in layers_seen(group) if (b := self._pictures.box_of(la, self._size))]
-        if not boxes:
-            return None
-        sides = list(zip(*boxes, strict=True))
-        return min(sides[0]), min(sides[1]), max(sides[2]), max(sides[3])
 
     def _lay(self, under: _Canvas, over: _Canvas, mode: str, share: float) -> None:
         left, top = max(over.box[0], under.box[0]), max(over.box[1], under.box[1])
@@ -115,6 +108,16 @@ def layers_seen(group: Group) -> Iterator[Layer]:
                 yield from layers_seen(child)
             else:
                 yield child
+
+
+def box_of(pictures: Pictures, group: Group, size: tuple[int, int]) -> Box | None:
+    """The box on a canvas of a size, px, that the seen layers of a group cover; None where they
+    cover nothing."""
+    boxes = [b for layer in layers_seen(group) if (b := pictures.box_of(layer, size)) is not None]
+    if not boxes:
+        return None
+    sides = list(zip(*boxes, strict=True))
+    return min(sides[0]), min(sides[1]), max(sides[2]), max(sides[3])
 
 
 def _within(part: Box, box: Box) -> Box:
