@@ -8,6 +8,7 @@ import numpy as np
 from umber_compass.colour.blending import MODE_NAMES, blend
 from umber_compass.colour.difference import ciede2000
 from umber_compass.colour.gamut import fit
+from umber_compass.colour.measured import listed_hexes
 from umber_compass.colour.spaces import (
     NO_HUE_CHROMA,
     cielab,
@@ -120,7 +121,7 @@ def ramp(args: Namespace) -> dict[str, Any]:
         lighter=args.lighter,
         degrees=args.degrees,
         tint=None if tint is None else to_hex(parse_hex(tint)),
-        picked=tuple(to_hex(parse_hex(h)) for h in (args.picked or "").split(",") if h),
+        picked=tuple(listed_hexes(args.picked or "")),
         dark_chroma=args.dark_chroma,
         light_chroma=args.light_chroma,
         grey_tint=args.grey_tint,

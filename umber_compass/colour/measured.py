@@ -16,6 +16,7 @@ from umber_compass.colour.spaces import (
     parse_hex,
     polar,
     to_bytes,
+    to_hex,
     value,
 )
 
@@ -45,6 +46,13 @@ def measure(encoded: Floats, slot: str = "given") -> Measured:
 def measure_hex(text: str) -> Measured:
     """A colour written as hex digits, with its measures. Raises Refusal if it is none."""
     return measure(parse_hex(text))
+
+
+def listed_hexes(text: str) -> list[str]:
+    """The hexes of a list by comma; none for `off` or nothing. Raises Refusal for what is no
+    hex."""
+    parts = [part.strip() for part in text.split(",")]
+    return [to_hex(parse_hex(part)) for part in parts if part not in ("", "off")]
 
 
 def measured(levels: npt.NDArray[np.uint8], slots: tuple[str, ...]) -> list[Measured]:

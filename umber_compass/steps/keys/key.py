@@ -118,10 +118,3 @@ def _must_be_text(key: str, text: str) -> None:
 def only(plan: Plan, text: str) -> Subject:
     """The subject of keys that have none."""
     return ""
-
-
-def hexes(text: str) -> list[str]:
-    """The colours of a list by comma; none for `off` or nothing. Raises Refusal for what is no
-    hex."""
-    parts = [part.strip() for part in text.split(",")]
-    return [measure_hex(part).hex for part in parts if part not in ("", "off")]

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from umber_compass.colour.measured import listed_hexes
 from umber_compass.colour.temperature import LEAST as LEAST_K
 from umber_compass.colour.temperature import MOST as MOST_K
 from umber_compass.colour.temperature import hex_of_kelvin, kelvin_of
@@ -23,7 +24,7 @@ from umber_compass.steps.harmony.living import turn_lead
 from umber_compass.steps.harmony.scheme import wished_shares
 from umber_compass.steps.harmony.scheme_edits import choose_scheme, choose_wheel
 from umber_compass.steps.harmony.schemes import SCHEME_NAMES
-from umber_compass.steps.keys.key import Group, Key, from_table, hexes, only
+from umber_compass.steps.keys.key import Group, Key, from_table, only
 from umber_compass.steps.light.contrast import LEAST, MOST, contrast_of, set_contrast
 from umber_compass.steps.light.lamps import MOST_DEG, Angles, angles_of, direction_of
 from umber_compass.words import Refusal, words
@@ -162,7 +163,7 @@ PIECE = Group((
     Key("shading.stops", Kind(TEXT, "hexes by comma"),
         "the colours of a gradient over the values of your own shading; sets shading.hue",
         lambda p, _: ",".join((study(p).shading or Shading()).stops),
-        lambda p, _, x: set_gradient(hexes(x))),
+        lambda p, _, x: set_gradient(listed_hexes(x))),
 ), "", lambda plan: ("",), only)
 RULES = Group((
     Key("rule.SUBJECT", Kind(NUMBER), "one number of the practice, for this plan",

@@ -4,6 +4,7 @@ import re
 from functools import partial
 from typing import Any, get_args
 
+from umber_compass.colour.measured import listed_hexes
 from umber_compass.plan.edits import Edit, part, region, study
 from umber_compass.plan.first_edits import keep_colours
 from umber_compass.plan.harmony_edits import set_colour
@@ -25,7 +26,7 @@ from umber_compass.steps.harmony.edits import (
     set_value,
     toggle_pin,
 )
-from umber_compass.steps.keys.key import Group, Key, from_table, hexes
+from umber_compass.steps.keys.key import Group, Key, from_table
 from umber_compass.steps.ramps.ramps import ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES
 from umber_compass.words import Refusal, words
@@ -151,6 +152,6 @@ REGIONS = Group((
     Key("region.SUBJECT.picked", Kind(TEXT, "hexes by comma"),
         "colours picked from a picture, whose way from dark to light its steps borrow",
         lambda p, r: ",".join(ramp_of(study(p).recipes, r).picked),
-        lambda p, r, x: borrow_ramp(r, hexes(x), _name(p, r))),
+        lambda p, r, x: borrow_ramp(r, listed_hexes(x), _name(p, r))),
     *map(from_table, ("region.REGION.darker", "region.REGION.lighter", "region.REGION.degrees")),
 ), "REGION", lambda plan: (r.id for r in plan.regions), named)

@@ -4,8 +4,9 @@ they lie closer, how strong their colours are."""
 from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import QButtonGroup, QCheckBox, QPushButton, QWidget
 
-from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.measured import listed_hexes, measure_hex
 from umber_compass.plan.model import Ramp
+from umber_compass.plan.ramp_edits import MOST_PICKED
 from umber_compass.steps.pipeline import Derived
 from umber_compass.steps.ramps.ramps import ramp_of
 from umber_compass.steps.ramps.recipes import RECIPES, RecipeSpec
@@ -171,11 +172,11 @@ class RecipePart(QWidget):
     def _take_picked(self, of: Of, text: str) -> None:
         """Hexes were typed; where one is none, all are put back."""
         try:
-            parts = [measure_hex(part.strip()).hex for part in text.split(",") if part.strip()]
+            picked = listed_hexes(text)
         except Refusal:
             self._show_texts()
             return
-        self.changed.emit({"picked": tuple(parts[:12])})
+        self.changed.emit({"picked": tuple(picked[:MOST_PICKED])})
 
 
 def _flow(parts: list[QWidget], gap: int = 10) -> QWidget:

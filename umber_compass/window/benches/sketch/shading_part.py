@@ -4,7 +4,7 @@ and light take."""
 from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QPushButton, QWidget
 
-from umber_compass.colour.measured import measure_hex
+from umber_compass.colour.measured import listed_hexes, measure_hex
 from umber_compass.plan.model import Shading, ShadingHue
 from umber_compass.plan.ramp_edits import set_gradient
 from umber_compass.plan.settings import change_setting
@@ -137,7 +137,7 @@ class ShadingPart(QWidget):
     def _take_stops(self, of: Of, text: str) -> None:
         """Hexes were typed; where one is none, all are put back."""
         try:
-            found = [measure_hex(part.strip()).hex for part in text.split(",") if part.strip()]
+            found = listed_hexes(text)
         except Refusal:
             self._show_texts()
             return
