@@ -15,7 +15,7 @@ from umber_compass.formats.openraster import OVER
 from umber_compass.formats.openraster_out import OutGroup, OutLayer, png_of, write
 from umber_compass.steps.handoff.light_layers import IDLE, LightLayer, light_layers
 from umber_compass.steps.handoff.material_layers import sheet_of
-from umber_compass.steps.handoff.palette import palette_rows
+from umber_compass.steps.handoff.palette import GREY_CHECK, palette_rows
 from umber_compass.steps.handoff.stack import (
     OPAQUE,
     Canvas,
@@ -29,7 +29,7 @@ from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
-PAINT, BASE, EDGE, GREY, PALETTE = "paint here", "base", "edge", "grey check", "palette"
+PAINT, BASE, EDGE, PALETTE = "paint here", "base", "edge", "palette"
 _CLIP, _CUT, _COLOUR = "svg:src-atop", "svg:dst-in", "svg:color"
 _MIDDLE = 128  # a level
 _STRIP = 256  # rows
@@ -61,7 +61,7 @@ def fill_starter(derived: Derived, stream: IO[bytes], mark: str, tick: Tick = id
         lit = list(pool.map(lambda one: _above(one, opaque), (*above, *near)))
     grey = Image.new("L", (width, height), _MIDDLE)
     top: list[OutGroup | OutLayer] = [
-        OutLayer(GREY, png_of(grey), mode=_COLOUR, visible=False),
+        OutLayer(GREY_CHECK, png_of(grey), mode=_COLOUR, visible=False),
         OutLayer(PALETTE, png_of(_strip(derived)), visible=False),
     ]
     # The light is no group: a group by itself would be multiplied with nothing.

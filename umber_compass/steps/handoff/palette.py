@@ -26,6 +26,7 @@ KINDS = {
     "png": "{stem}-swatches.png",
 }
 PICTURES = ("flat", "lit")
+GREY_CHECK = "grey check"  # the starter file's hidden layer that takes colour away
 MORE = (
     "hex",
     "pal",

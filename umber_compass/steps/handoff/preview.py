@@ -14,6 +14,7 @@ from umber_compass.picture.borders import Borders
 from umber_compass.picture.indexed import paint
 from umber_compass.steps.handoff.light_layers import LightLayer, light_layers, painted
 from umber_compass.steps.handoff.material_layers import sheet_of
+from umber_compass.steps.handoff.palette import GREY_CHECK
 from umber_compass.steps.handoff.stack import (
     Canvas,
     MaterialGroup,
@@ -26,7 +27,6 @@ from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
 PREVIEW_PX = 360  # across, at most
-GREY = "grey check"
 _PAPER, _MIDDLE = 1.0, 0.5  # encoded
 _ASKED = 40_000  # px that are compared
 
@@ -81,7 +81,7 @@ def shown(found: Preview, hidden: Collection[str]) -> Packed:
         if layer.name not in hidden:
             lay(canvas, layer)
     colours = canvas[..., :3] * canvas[..., 3:] + _PAPER * (1 - canvas[..., 3:])
-    if GREY not in hidden:
+    if GREY_CHECK not in hidden:
         colours = np.asarray(MODES["color"](colours, np.full_like(colours, _MIDDLE)), np.float32)
     return pack(np.asarray(np.clip(colours, 0, 1) * 255 + 0.5).astype(np.uint8))
 

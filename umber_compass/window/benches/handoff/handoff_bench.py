@@ -6,6 +6,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QLineEdit, QPushButton, QWidget
 
 from umber_compass.steps.handoff.palette import (
+    GREY_CHECK,
     KINDS,
     MORE,
     SAYS,
@@ -27,8 +28,6 @@ from umber_compass.window.widgets.tabs import Pages
 
 if TYPE_CHECKING:
     from umber_compass.steps.handoff.preview import Preview
-
-_GREY = "grey check"
 
 
 class HandoffBench(Bench):
@@ -107,8 +106,10 @@ class HandoffBench(Bench):
         """What pictures and layers will look like."""
         for kind, packed in (("flat", found.flat), ("lit", found.lit), ("ora", found.lit)):
             self._rows[kind].glimpse.show_packed(packed)
-        top = [(_GREY, self.tr("grey check"), False)]
-        heads = [[("", self.tr(t), True)] for t in ("Light, in every material", "Materials")]
+        top = [(GREY_CHECK, self.tr(GREY_CHECK), False)]
+        clipped = self.layers.clipped.isChecked()
+        where = "Light, in every material" if clipped else "Light, above all"
+        heads = [[("", self.tr(title), True)] for title in (where, "Materials")]
         above = [(layer.name, layer.name, True) for layer in reversed(found.above)]
         light = [(name, name, True) for name in reversed(found.lights)]
         groups = [(m.region.id, m.region.name, True) for m in reversed(found.materials)]
