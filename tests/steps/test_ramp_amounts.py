@@ -191,3 +191,19 @@ class Checked(scenes.InFolder):
         for fix in fixes:
             _, (after,) = self.results(fix.edit.apply(plan), "step-alike")
             self.assertGreaterEqual(after.measured, result.wanted)
+
+    def test_every_pair_is_said_and_no_fix_that_does_not_part_it(self):
+        plan, touching = self.made.plan, self.pipeline.derive(self.made.plan).touching
+        both = [(touching.ids[a], touching.ids[b]) for a, b in touching.pairs.tolist()]
+        both += [(b, a) for a, b in both]
+        first, second = next((p, q) for p in both for q in both if p[1] == q[0] != q[1] != p[0])
+        plan = give_colour(first[0], "#606060", "it").apply(plan)
+        for light, other in (first, second):
+            derived = self.pipeline.derive(plan, works=True)
+            plan = give_colour(other, derived.ramps[light][0].steps[-1].hex, "it").apply(plan)
+        derived, found = self.results(plan, "step-alike")
+        said = {r.regions: r for r in found}
+        self.assertLessEqual({first, second}, set(said))
+        # A grey has no chroma to take away: paler lights part nothing.
+        fixes = CHECKS["step-alike"].candidates(derived, said[first])
+        self.assertEqual([fix.id for fix in fixes], ["less"])

@@ -69,5 +69,6 @@ class Sprite(InWindow):
                     canvas = composed(archive, child, canvas, blue)
             with Image.open(io.BytesIO(archive.read("mergedimage.png"))) as picture:
                 self.assertEqual(picture.size, (32, 32))
-            self.assertIsInstance(ElementTree.tostring(image), bytes)
+            written = ElementTree.tostring(image, encoding="unicode")
+            self.assertEqual(written.count('name="base"'), len(names))
         self.assertLess(np.abs(canvas[..., :3] - (0.2, 0.3, 0.8)).max(), 0.01)  # all is repainted
