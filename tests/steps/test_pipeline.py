@@ -16,6 +16,7 @@ from umber_compass.plan import (
 from umber_compass.plan.light_edits import light_on, set_lamp
 from umber_compass.plan.rig import Lamp, Rig
 from umber_compass.plan.settings import change_setting
+from umber_compass.steps.checks.judging import judge
 from umber_compass.steps.harmony.edits import make_gradient
 from umber_compass.steps.pictures import exact_picture, picture
 from umber_compass.steps.pipeline import Derived, Pipeline, carried
@@ -283,3 +284,13 @@ class Pipelines(scenes.InFolder):
         for name in ("table",):
             self.assertFalse(getattr(lit, name).flags.writeable)
         self.assertFalse(lit.lit.packed.flags.writeable)
+
+    def test_looking_for_fixes_makes_nothing_of_the_plan_be_forgotten(self):
+        many = replace(self.plan, budget=4)
+        derived = self.pipeline.derive(many).think()
+        before = derived.worked(Derived.ramps), derived.colours, derived.values
+        self.assertTrue(any(r.fixes for r in judge(derived)))
+        after = Pipeline.derive(self.pipeline, many, works=False)
+        self.assertIs(after.colours, before[1])
+        self.assertIs(after.ramps, before[0])
+        self.assertIs(after.values, before[2])

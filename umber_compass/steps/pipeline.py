@@ -314,9 +314,11 @@ class Derived:
             )
         return found
 
-    def of(self, plan: Plan) -> "Derived":
-        """What follows from another plan of the same drawing."""
-        return Derived(plan, study(plan), self.drawing, self._memory, self._works, self._tick)
+    def of(self, plan: Plan, aside: bool = False) -> "Derived":
+        """What follows from another plan of the same drawing. What is tried `aside`, and all that
+        is derived from that, is remembered apart: it makes nothing else be forgotten."""
+        memory = self._memory.copy() if aside else self._memory
+        return Derived(plan, study(plan), self.drawing, memory, self._works, self._tick)
 
     def think(self, tick: Tick = idle) -> "Derived":
         """The same, with what the eye meets first worked out here and now."""

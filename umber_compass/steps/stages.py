@@ -86,6 +86,13 @@ class Memory:
         self._kept: dict[str, list[tuple[Needs, Any]]] = {}
         self._lock = Lock()
 
+    def copy(self) -> "Memory":
+        """Another memory that holds the same results now, and goes its own way."""
+        copied = Memory()
+        with self._lock:
+            copied._kept = {name: list(rows) for name, rows in self._kept.items()}
+        return copied
+
     def find(self, stage: Stage[T], needs: Needs) -> tuple[T] | None:
         """The result for these very needs, in a tuple of one; None where there is none."""
         with self._lock:

@@ -80,6 +80,7 @@ def judge(
     that are known of this very plan, by their key, are not worked out again."""
     derived = derived.of(derived.plan).think(tick)
     results, found = measure_all(derived), []
+    aside = derived.of(derived.plan, aside=True)
     for i, result in enumerate(results):
         tick(i / len(results))
         if result.level == "fine" or step not in (None, CHECKS[result.check].step):
@@ -87,7 +88,7 @@ def judge(
         elif result.key in known:
             found.append(known[result.key])
         else:
-            found.append(with_fixes(result, results, derived, tick))
+            found.append(with_fixes(result, results, aside, tick))
             tell(found[-1])
     return found
 
