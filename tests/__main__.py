@@ -19,7 +19,9 @@ from pathlib import Path
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 os.environ.setdefault("HYPOTHESIS_STORAGE_DIRECTORY", tempfile.mkdtemp())
-os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()  # what the program keeps is not the tester's
+# What the program keeps is not the tester's.
+os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
+os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 _FAST = "UMBER_TEST_FAST"  # set: the first failure is enough
 _STUCK_S = 300  # of one test, after which the run ends and says where every thread stands
 _AT_ONCE = 2  # files

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import numpy as np
 from msgspec.structs import replace
-from PIL import Image, ImageDraw
+from PIL import Image, ImageCms, ImageDraw
 
 from umber_compass import document
 from umber_compass.colour.packed import CLEAR, pack, unpack
@@ -130,6 +130,13 @@ def small(path, by=2):
         document.save(plan, pixels, part)
         part.replace(made)
     return made
+
+
+def wide_press():
+    """The profile of a printer that shows all that a screen does, as bytes."""
+    data = bytearray(ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes())
+    data[12:16] = b"prtr"
+    return bytes(data)
 
 
 class InFolder(unittest.TestCase):

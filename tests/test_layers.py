@@ -87,7 +87,7 @@ class Layers(unittest.TestCase):
         code = (
             "import sys, umber_compass.window.main_window;"
             "own = [m for m in sys.modules if m.startswith('umber_compass')];"
-            "print(len(own) <= 430, [m for m in own if '.benches.' in m or '.drawers.' in m])"
+            "print(len(own) <= 440, [m for m in own if '.benches.' in m or '.drawers.' in m])"
         )
         done = subprocess.run(
             [sys.executable, "-c", code], capture_output=True, text=True, check=True

@@ -1,3 +1,3 @@
 """Umber Compass plans a picture's colours before it is rendered."""
 
-__version__ = "0.14.0"
+__version__ = "0.15.0"

@@ -179,8 +179,9 @@ class Odd(scenes.InFolder):
                             self.assertIn("no ", str(refusal))
 
 
-class OtherEyes(Judged):
-    def test_a_figure_that_parts_by_red_and_green_alone_is_said_and_mended(self):
+class SeenOtherwise(Judged):
+    def of_two(self, ground_hex, small_hex):
+        """The plan with a figure of one colour on a ground of another, and both regions."""
         plan, ids = self.plan, [r.id for r in self.plan.regions]
         ground = max(ids, key=lambda r: self.pipeline.derive(plan).shares[r])
         touching = self.pipeline.derive(plan).touching
@@ -189,8 +190,12 @@ class OtherEyes(Judged):
             for a, b in touching.pairs.tolist() if ground in (touching.ids[a], touching.ids[b])
         )  # fmt: skip
         plan = change_setting("region.REGION.role", "figure", small).apply(plan)
-        for region, hex_ in ((ground, "#8c8a2c"), (small, "#c8703c")):
+        for region, hex_ in ((ground, ground_hex), (small, small_hex)):
             plan = give_colour(region, hex_, "it").apply(plan)
+        return plan, ground, small
+
+    def test_a_figure_that_parts_by_red_and_green_alone_is_said_and_mended(self):
+        plan, ground, small = self.of_two("#8c8a2c", "#c8703c")
         (result,) = self.results(plan, "other-eyes")
         self.assertEqual((set(result.regions), result.level), ({ground, small}, "note"))
         self.assertLess(result.measured, 6)
@@ -198,3 +203,22 @@ class OtherEyes(Judged):
             after = self.results(fix.edit.apply(plan), "other-eyes")
             self.assertGreaterEqual(after[0].measured, result.wanted)
         self.assertTrue(result.fixes)
+
+    def test_what_a_press_or_an_e_reader_cannot_part_is_said_where_the_piece_is_seen(self):
+        for hexes, where, use, others in (
+            (("#5db916", "#10f800"), "in offset print", "card", ""),
+            (("#8c8a2c", "#c86f5c"), "in an e-reader’s greys", "cover", "spread"),
+        ):
+            plan, ground, small = self.of_two(*hexes)
+            used = change_setting("brief.use", use).apply(plan)
+            (result,) = self.results(used, "other-screens")
+            self.assertEqual((set(result.regions), where in str(result.title)),
+                             ({ground, small}, True), str(result.title))  # fmt: skip
+            self.assertNotEqual(result.level, "fine")
+            self.assertTrue(result.fixes)
+            for fix in result.fixes:
+                (after,) = self.results(fix.edit.apply(used), "other-screens")
+                self.assertEqual(after.level, "fine")
+            elsewhere = change_setting("brief.use", others).apply(plan)
+            (result,) = self.results(elsewhere, "other-screens")
+            self.assertEqual(result.level, "fine", str(result.text))

@@ -66,6 +66,9 @@ class Answers(Dialogs):
     def palette(self, parent):
         return self._say("palette")
 
+    def press(self, parent):
+        return self._say("press")
+
     def picture(self, parent, name):
         return self._say("picture")
 

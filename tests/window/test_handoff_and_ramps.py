@@ -12,6 +12,7 @@ from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 
 from bench import drawings
+from tests import scenes
 from tests.window.driving import InWindow, drag, wait
 from umber_compass.colour.packed import unpack
 from umber_compass.formats import ggr
@@ -260,3 +261,34 @@ class OwnShading(Driven):
         self.assertEqual(edits.study(self.desk.history.now).shading.shade_hex, "#2040ff")
         self.enter(self.part.poles["shade"], "bluish")
         self.assertEqual(self.part.poles["shade"].text(), "#2040ff")
+
+
+class Press(Driven):
+    def seen(self):
+        """The mean of the view on the stage, levels."""
+        return unpack(self.works.director._seen.packed).mean(axis=(0, 1)).round(1).tolist()
+
+    def test_an_own_profile_is_chosen_shown_and_given_back_and_a_wrong_one_is_said(self):
+        self.open()
+        self.works.menus.run("brief")
+        row = self.parts.drawers["brief"].press
+        self.assertIn("offset", row.title.text())
+        self.assertFalse(row.shipped.isVisible())
+        self.session.put_on_stage("print")
+        self.settle()
+        before = self.seen()
+        folder = own_folder(self)
+        (folder / "bad.icc").write_bytes(b"no profile")
+        self.answers.path = folder / "bad.icc"
+        QTest.mouseClick(row.choose, Qt.MouseButton.LeftButton)
+        self.assertIn("is no ICC profile", self.parts.notice.text())
+        self.assertEqual(self.seen(), before)
+        (folder / "shop.icc").write_bytes(scenes.wide_press())
+        self.answers.path = folder / "shop.icc"
+        QTest.mouseClick(row.choose, Qt.MouseButton.LeftButton)
+        self.settle()
+        self.assertEqual(row.title.text(), "sRGB built-in")
+        self.assertNotEqual(self.seen(), before)
+        QTest.mouseClick(row.shipped, Qt.MouseButton.LeftButton)
+        self.settle()
+        self.assertEqual(self.seen(), before)

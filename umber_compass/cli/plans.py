@@ -12,6 +12,7 @@ from umber_compass.colour.measured import Measured
 from umber_compass.colour.packed import pack, unpack
 from umber_compass.colour.wheels import WHEELS
 from umber_compass.document import Opened
+from umber_compass.document.own_press import press_in
 from umber_compass.formats import picture
 from umber_compass.picture.drawing import boxes
 from umber_compass.picture.forms import front_order
@@ -172,6 +173,8 @@ def _key(name: str, kind: Kind, now: Setting, text: str) -> dict[str, Any]:
 
 def render(args: Namespace) -> dict[str, Any]:
     """A view of a plan's picture as a PNG."""
+    if args.profile is not None and args.view != "print":
+        raise Refusal("--profile", words("says how a press prints; write it with --view print"))
     opened = document.open_plan(Path(args.plan))
     own = "" if args.view in VIEWS else args.view
     shown = document.full_picture(opened.plan, opened.pixels, own)
@@ -182,6 +185,8 @@ def render(args: Namespace) -> dict[str, Any]:
         if VIEWS[args.view].needs_ramps:
             derived.take(Derived.ramps, derived.worked(Derived.ramps))
         told = document.about(derived, shown.shape, opened.pixels.labels(sketch))
+        if args.profile is not None:
+            told = told._replace(press=press_in(Path(args.profile)))
         see = VIEWS[args.view].see
         shown = pack(see(np.ascontiguousarray(unpack(shown)), told))
         # What is there is seen the same way, where it moves: mirrored, blurred, small.

@@ -178,6 +178,7 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     render.add_argument("-o", "--output", required=True, metavar="PNG")
     render.add_argument("--view", choices=choices["view"], default="flat")
     render.add_argument("--width", type=_number(1, 16384, whole=True), metavar="PX")
+    render.add_argument("--profile", metavar="ICC", help="the press that the view print shows")
     _add_studies(commands)
     out = _command(commands, "handoff", "write the painting program’s files", plans.handoff)
     out.add_argument("plan")

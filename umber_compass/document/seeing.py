@@ -6,6 +6,7 @@ from PIL import Image
 
 from umber_compass.colour.measured import levels_of
 from umber_compass.colour.packed import Packed
+from umber_compass.document.own_press import own_press
 from umber_compass.plan.uses import blur_share, seen_as, seen_share
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import About
@@ -37,6 +38,7 @@ def about(
         _steps(derived),
         seen_share(width_cm, distance_cm),
         blur_share(width_cm, distance_cm),
+        own_press(),
     )
 
 

@@ -6,6 +6,8 @@ from typing import NamedTuple, TypeAlias
 import numpy as np
 import numpy.typing as npt
 
+from umber_compass.colour.press import Press
+
 Picture: TypeAlias = npt.NDArray[np.uint8]  # (h, w, 3) encoded sRGB
 
 
@@ -20,6 +22,7 @@ class About(NamedTuple):
     ramps: Mapping[int, npt.NDArray[np.uint8]] | None = None  # by label, the steps' levels (n, 3)
     small: float = 0.3  # of its width, at which the piece is seen from its usual place
     blur: float = 0.0025  # of its width, which an eye no longer parts from there
+    press: Press | None = None  # that prints the piece; None: the one that is shipped
 
 
 PLAIN = About()

@@ -9,9 +9,12 @@ from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.strip.peeking import Peeking
 from umber_compass.window.works import Works
+from umber_compass.words import Refusal
 
 if TYPE_CHECKING:
+    from umber_compass.window.drawers.brief import BriefDrawer
     from umber_compass.window.drawers.practice import PracticeDrawer
+    from umber_compass.window.drawers.press_row import PressRow
     from umber_compass.window.drawers.reference import ReferenceDrawer
 
 
@@ -50,6 +53,8 @@ class JoiningBenches:
             join_references(cast("ReferenceDrawer", drawer), self._works)
         elif name == "practice":
             join_practice(cast("PracticeDrawer", drawer), self._works)
+        elif name == "brief":
+            join_press(cast("BriefDrawer", drawer).press, self._works)
 
     def _join(self, bench: Bench) -> None:
         bench.edit_wanted.connect(self._do)
@@ -86,3 +91,26 @@ def join_practice(drawer: "PracticeDrawer", works: Works) -> None:
         lambda derived, tick: practice_pictures(derived, PICTURE_PX, tick),
     )
     drawer.shown.connect(pictures.follow)
+
+
+def join_press(row: "PressRow", works: Works) -> None:
+    """The press of “Print”: chosen, given back, and the views shown anew."""
+    from umber_compass.document.own_press import forget_press, keep_press
+
+    def change(work: Callable[[], object]) -> None:
+        try:
+            work()
+        except Refusal as refusal:
+            works.desk.told.emit(str(refusal), True)
+            return
+        row.show_press()
+        works.small_views.anew()
+        works.director.show()
+
+    def choose() -> None:
+        path = works.files.dialogs.press(row)
+        if path is not None:
+            change(lambda: keep_press(path))
+
+    row.wanted.connect(choose)
+    row.left.connect(lambda: change(forget_press))

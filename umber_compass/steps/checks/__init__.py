@@ -17,6 +17,7 @@ from umber_compass.steps.checks.harmony import (
     mood,
     near_duplicates,
     other_eyes,
+    other_screens,
 )
 from umber_compass.steps.checks.light import (
     deep_shade,
@@ -67,6 +68,7 @@ CHECKS: dict[str, CheckSpec] = registered(
     echo,
     near_duplicates,
     other_eyes,
+    other_screens,
     lamp_rank,
     warm_with_cool,
     sides_apart,

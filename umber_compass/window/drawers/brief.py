@@ -12,6 +12,7 @@ from umber_compass.plan.study_edits import set_mood
 from umber_compass.plan.uses import USES, seen_as
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
+from umber_compass.window.drawers.press_row import PressRow
 from umber_compass.window.widgets.fields import NotesField, Of, TextField
 from umber_compass.window.widgets.setting_field import SettingField
 
@@ -53,6 +54,7 @@ class BriefDrawer(Bench):
         self.budget.asked.connect(self.edit_wanted)
         self.from_use, self.from_width, self.from_distance = quiet(""), quiet(""), quiet("")
         self.from_mood, self.from_budget = quiet(""), quiet("")
+        self.press = PressRow()
         rows: tuple[tuple[str, QWidget, QLabel | None], ...] = (
             (self.tr("title"), self.title, None),
             (self.tr("in a line"), self.purpose, None),
@@ -61,6 +63,7 @@ class BriefDrawer(Bench):
             (self.tr("seen from"), self.distance, self.from_distance),
             (self.tr("mood"), self.mood, self.from_mood),
             (self.tr("colours at most"), self.budget, self.from_budget),
+            (self.tr("printed as"), self.press, None),
         )
         for i, (text, field, source) in enumerate(rows):
             grid.addWidget(quiet(text), i, 0)
@@ -96,6 +99,7 @@ class BriefDrawer(Bench):
         self.width_cm.show_setting(width)
         self.distance.show_setting(distance)
         self.budget.show_setting(derived.budget or 0)
+        self.press.show_press()
         self.notes.fill(Of(), brief.notes)
         self._say_sources(derived)
 

@@ -57,6 +57,11 @@ class SmallViews(QObject):
         self.strip.show_images([None] * len(self.strip.views()), False)
         self.ask_soon()
 
+    def anew(self) -> None:
+        """Have the views worked out again, where what they show is not the plan's alone."""
+        self._made_from = ()
+        self.ask_soon()
+
     def ask_soon(self) -> None:
         """Have the views worked out, in the next round."""
         if not self.desk.session.walled and not self.timer.isActive():

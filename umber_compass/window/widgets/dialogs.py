@@ -57,6 +57,11 @@ class Dialogs:
         )
         return _path(QFileDialog.getOpenFileName(parent, _tr("Open palette"), "", kinds)[0])
 
+    def press(self, parent: QWidget) -> Path | None:
+        """The ICC profile of a press or printer."""
+        kinds = _tr("ICC profiles (*.icc *.icm)")
+        return _path(QFileDialog.getOpenFileName(parent, _tr("Press profile"), "", kinds)[0])
+
     def picture(self, parent: QWidget, name: str) -> Path | None:
         """Where to write a picture."""
         kinds = _tr("PNG pictures (*.png)")
