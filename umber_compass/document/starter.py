@@ -6,14 +6,20 @@ from typing import IO
 
 import numpy as np
 import numpy.typing as npt
-from PIL import Image
 
-from umber_compass.colour.packed import unpack
 from umber_compass.formats import swatches
 from umber_compass.formats.gpl import Row
 from umber_compass.formats.openraster import OVER
-from umber_compass.formats.openraster_out import OutGroup, OutLayer, png_of, write
-from umber_compass.steps.handoff.light_layers import IDLE, LightLayer, light_layers
+from umber_compass.formats.openraster_out import OutGroup, OutLayer, write
+from umber_compass.formats.png_quick import png_of
+from umber_compass.steps.handoff.light_layers import (
+    LightLayer,
+    Picture8,
+    clear_outside,
+    idle_px,
+    light_layers,
+    painted,
+)
 from umber_compass.steps.handoff.material_layers import sheet_of
 from umber_compass.steps.handoff.palette import GREY_CHECK, palette_rows
 from umber_compass.steps.handoff.stack import (
@@ -25,7 +31,6 @@ from umber_compass.steps.handoff.stack import (
     lay_group,
     nearer,
 )
-from umber_compass.steps.pictures import exact_picture
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
@@ -42,7 +47,9 @@ def fill_starter(derived: Derived, stream: IO[bytes], mark: str, tick: Tick = id
     height, width = derived.drawing.labels.shape
     wish = derived.plan.layers
     repaintable = wish.light == "repaintable"
-    lights = list(light_layers(derived, repaintable, tick))
+    exact = derived.exact_light
+    lit = None if exact is None else painted(derived, derived.table, exact, tick)
+    lights = list(light_layers(derived, repaintable, tick, lit=lit))
     clipped = wish.clipped and len(derived.regions) * (len(lights) + 3) <= _MOST_CLIPPED
     canvas = np.zeros((height, width, 4), np.float32)
     with ThreadPoolExecutor(_WORKERS) as pool:
@@ -53,55 +60,61 @@ def fill_starter(derived: Derived, stream: IO[bytes], mark: str, tick: Tick = id
         for one in above:
             lay(canvas, one)
         near: tuple[LightLayer, ...] = ()
-        if lights and not repaintable:
-            near = nearer(canvas, unpack(exact_picture(derived, tick)))
+        if lights and lit is not None and not repaintable:
+            near = nearer(canvas, lit)
         for one in near:
             lay(canvas, one)
         opaque = canvas[..., 3] >= OPAQUE
-        lit = list(pool.map(lambda one: _above(one, opaque), (*above, *near)))
-    grey = Image.new("L", (width, height), _MIDDLE)
+        over_all = list(pool.map(lambda one: _above(one, opaque), (*above, *near)))
+    grey = np.full((height, width), _MIDDLE, np.uint8)
     top: list[OutGroup | OutLayer] = [
         OutLayer(GREY_CHECK, png_of(grey), mode=_COLOUR, visible=False),
         OutLayer(PALETTE, png_of(_strip(derived)), visible=False),
     ]
     # The light is no group: a group by itself would be multiplied with nothing.
-    root = OutGroup(derived.plan.title, (*top, *reversed(lit), *reversed(materials)))
-    write(stream, (width, height), root, _shown(canvas), mark)
+    root = OutGroup(derived.plan.title, (*top, *reversed(over_all), *reversed(materials)))
+    write(stream, root, _shown(canvas), mark)
 
 
 def _group(one: MaterialGroup, canvas: Canvas, pool: Executor, tick: Tick) -> OutGroup:
     """A material's group with its pictures packed, laid on the picture so far."""
     tick(-1.0)
-    wanted = [(BASE, OVER, Image.fromarray(one.base))]
-    wanted += [(p.name, f"svg:{p.mode}", Image.fromarray(p.pixels)) for p in one.light]
+    wanted = [(BASE, OVER, one.base)]
+    wanted += [(p.name, f"svg:{p.mode}", p.pixels) for p in one.light]
     if one.edge is not None:
-        white = np.full_like(one.edge, 255)
-        wanted.append((EDGE, _CUT, Image.fromarray(np.dstack([white, one.edge]))))
-    packed = [pool.submit(png_of, image) for _, _, image in wanted]
+        wanted.append((EDGE, _CUT, _white(one.edge)))
+    packed = [pool.submit(png_of, pixels) for _, _, pixels in wanted]
     lay_group(canvas, one)
     layers = [
         OutLayer(name, png.result(), one.x, one.y, mode)
         for (name, mode, _), png in zip(wanted, packed, strict=True)
     ]
-    layers.insert(1, OutLayer(PAINT, png_of(Image.new("RGBA", (1, 1))), one.x, one.y, _CLIP))
+    layers.insert(1, OutLayer(PAINT, png_of(np.zeros((1, 1, 4), np.uint8)), one.x, one.y, _CLIP))
     return OutGroup(one.region.name, tuple(reversed(layers)))
 
 
 def _above(one: LightLayer, opaque: npt.NDArray[np.bool_]) -> OutLayer:
     """A layer of the light that lies on all materials, clear where it does nothing."""
     pixels = one.pixels(np.s_[:, :], opaque)
-    pixels[(pixels[..., :3] == IDLE[one.mode]).all(axis=2)] = 0
-    return OutLayer(one.name, png_of(Image.fromarray(pixels)), mode=f"svg:{one.mode}")
+    clear_outside(pixels, ~idle_px(pixels, one.mode))
+    return OutLayer(one.name, png_of(pixels), mode=f"svg:{one.mode}")
 
 
-def _shown(canvas: Canvas) -> Image.Image:
+def _white(cover: Picture8) -> Picture8:
+    """White of so much alpha, (h, w) of 255."""
+    pixels = np.full((*cover.shape, 4), 255, np.uint8)
+    pixels[..., 3] = cover
+    return pixels
+
+
+def _shown(canvas: Canvas) -> Picture8:
     levels = np.empty(canvas.shape, np.uint8)
     for begin in range(0, len(canvas), _STRIP):
         rows = slice(begin, begin + _STRIP)
         levels[rows] = np.asarray(canvas[rows] * 255 + 0.5).astype(np.uint8)
-    return Image.fromarray(levels)
+    return levels
 
 
-def _strip(derived: Derived) -> Image.Image:
+def _strip(derived: Derived) -> Picture8:
     """The palette’s swatches as a small picture."""
-    return swatches.picture(map(Row._make, palette_rows(derived)))
+    return np.asarray(swatches.picture(map(Row._make, palette_rows(derived))))

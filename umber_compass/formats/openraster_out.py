@@ -1,14 +1,16 @@
 """Writing OpenRaster files: a stack of groups and layers, whole or not at all."""
 
-import io
 import zipfile
 from collections.abc import Iterator
 from typing import IO, NamedTuple, Union
 from xml.sax.saxutils import quoteattr
 
+import numpy as np
+import numpy.typing as npt
 from PIL import Image
 
 from umber_compass.formats.openraster import MIME, OVER
+from umber_compass.formats.png_quick import png_of
 
 _THUMBNAIL = 256
 _WRITTEN = (1980, 1, 1, 0, 0, 0)  # the same bytes whenever it is written
@@ -33,17 +35,9 @@ class OutGroup(NamedTuple):
     visible: bool = True
 
 
-def png_of(image: Image.Image) -> bytes:
-    """A picture as a PNG, packed quickly rather than tightly."""
-    held = io.BytesIO()
-    image.save(held, "PNG", compress_level=1)
-    return held.getvalue()
-
-
-def write(
-    stream: IO[bytes], size: tuple[int, int], root: OutGroup, merged: Image.Image, mark: str
-) -> None:
-    """A file of a size, px, with its layers and their composition."""
+def write(stream: IO[bytes], root: OutGroup, merged: npt.NDArray[np.uint8], mark: str) -> None:
+    """A file with its layers and their composition, RGBA (h, w, 4), whose size it has."""
+    size = merged.shape[1], merged.shape[0]
     layers = list(_layers(root))
     names = {id(layer): f"data/layer{i:04d}.png" for i, layer in enumerate(layers)}
     with zipfile.ZipFile(stream, "w") as archive:
@@ -53,9 +47,9 @@ def write(
         for layer in layers:
             _put(archive, names[id(layer)], layer.png)
         _put(archive, "mergedimage.png", png_of(merged))
-        small = merged.copy()
+        small = Image.fromarray(merged)
         small.thumbnail((_THUMBNAIL, _THUMBNAIL))
-        _put(archive, "Thumbnails/thumbnail.png", png_of(small))
+        _put(archive, "Thumbnails/thumbnail.png", png_of(np.asarray(small)))
 
 
 def _layers(group: OutGroup) -> Iterator[OutLayer]:

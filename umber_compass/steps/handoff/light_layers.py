@@ -24,6 +24,7 @@ _GREY = 149  # the level of .3 in linear light
 MULTIPLY, DODGE, SCREEN = "multiply", "color-dodge", "screen"
 IDLE = {MULTIPLY: 255, DODGE: 0, SCREEN: 0}  # the level at which a mode changes nothing
 _WORKERS = 2  # threads that light a picture
+_ROWS = 128  # looked through at a time
 Picture8 = npt.NDArray[np.uint8]
 Floats32 = npt.NDArray[np.float32]
 
@@ -41,16 +42,20 @@ class LightLayer(NamedTuple):
 
     def pixels(self, part: tuple[slice, slice], within: npt.NDArray[np.bool_]) -> Picture8:
         """A part of it as RGBA, (h, w, 4), clear outside a mask, (h, w)."""
-        out = np.zeros((*within.shape, 4), np.uint8)
-        out[..., :3] = self.picture if self.mask is not None else self.picture[part]
+        out = np.empty((*within.shape, 4), np.uint8)
+        colours = self.picture if self.mask is not None else self.picture[part]
+        for channel in range(3):  # one after the other: short rows of three are slow to copy
+            out[..., channel] = colours[..., channel]
         out[..., 3] = 255 if self.mask is None else self.mask[part]
-        out[~within] = 0
+        clear_outside(out, within)
         return out
 
     def does_nothing(self, pixels: Picture8) -> bool:
         """Whether a part of it, as `pixels` gives it, changes nothing."""
-        there = pixels[..., 3] > 0
-        return bool((pixels[..., :3][there] == IDLE[self.mode]).all())
+        return all(
+            bool(idle_px(pixels[top : top + _ROWS], self.mode).all())
+            for top in range(0, len(pixels), _ROWS)
+        )
 
     def on(self, colours: Floats32, rows: slice) -> Floats32:
         """What it makes of colours, encoded (h, w, 3), that lie in some rows of the picture."""
@@ -63,14 +68,31 @@ class LightLayer(NamedTuple):
         return np.asarray(colours + (laid - colours) * share, np.float32)
 
 
+def clear_outside(pixels: Picture8, within: npt.NDArray[np.bool_]) -> None:
+    """Take what lies outside a mask, (h, w), out of RGBA px, (h, w, 4), in place."""
+    whole = pixels.view(np.uint32)[..., 0]
+    np.multiply(whole, within, out=whole)
+
+
+def idle_px(pixels: Picture8, mode: str) -> npt.NDArray[np.bool_]:
+    """Which of RGBA px, (h, w, 4), change nothing in a mode: clear ones, and those of its idle
+    level."""
+    whole = pixels.view("<u4")[..., 0]
+    return np.asarray(((whole & 0xFFFFFF) == IDLE[mode] * 0x010101) | (whole < 1 << 24))
+
+
 Made = Callable[[str, str, Floats32], LightLayer]  # from what it does to each channel of each px
 
 
 def light_layers(
-    derived: Derived, repaintable: bool, tick: Tick = idle, step: int = 1
+    derived: Derived,
+    repaintable: bool,
+    tick: Tick = idle,
+    step: int = 1,
+    lit: Picture8 | None = None,
 ) -> Iterator[LightLayer]:
     """The layers of a plan's light, the lowest first, of every so many-th px; none where it is
-    off."""
+    off. `lit` is the exact picture, (h, w, 3), where it is known."""
     exact = derived.exact_light
     if derived.buffers is None or exact is None:
         return
@@ -94,7 +116,8 @@ def light_layers(
             yield with_own(layer, part)
             before = _in_rows(bare.shape, _laid_on(layer, before))
     if exact.lights.highlights and exact.finishes:
-        yield from _highlights(derived, exact, made, tick, step)
+        whole = painted(derived, derived.table, exact, tick, step) if lit is None else lit
+        yield from _highlights(derived, exact, whole, made, tick, step)
 
 
 def picture_layer(name: str, mode: str, share: Floats32) -> LightLayer:
@@ -151,11 +174,11 @@ def _parts(exact: Exact) -> Iterator[tuple[str, Exact]]:
 
 
 def _highlights(
-    derived: Derived, exact: Exact, made: Made, tick: Tick, step: int
+    derived: Derived, exact: Exact, lit: Picture8, made: Made, tick: Tick, step: int
 ) -> Iterator[LightLayer]:
     """What highlights add to the plan's own colours, screened."""
     own = exact._replace(lights=exact.lights._replace(highlights=False))
-    pair = [painted(derived, derived.table, e, tick, step) for e in (own, exact)]
+    pair = painted(derived, derived.table, own, tick, step), lit
     if (pair[1] <= pair[0]).all():
         return
 

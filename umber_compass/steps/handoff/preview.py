@@ -50,7 +50,8 @@ def preview(derived: Derived, tick: Tick = idle) -> Preview:
     repaintable = wish.light == "repaintable"
     step = max(1, -(-derived.drawing.labels.shape[1] // PREVIEW_PX))
     sheet = sheet_of(derived, step)
-    lights = list(light_layers(derived, repaintable, tick, step))
+    wanted = None if exact is None else painted(derived, derived.table, exact, tick, step)
+    lights = list(light_layers(derived, repaintable, tick, step, wanted))
     canvas = np.zeros((*sheet.labels.shape, 4), np.float32)
     materials = []
     for one in groups(derived, sheet, lights, -(-wish.grown // step)):
@@ -59,8 +60,7 @@ def preview(derived: Derived, tick: Tick = idle) -> Preview:
         materials.append(one)
     flat = np.ascontiguousarray(paint(derived.indexed, derived.table)[::step, ::step])
     lit, above = flat, tuple[LightLayer, ...]()
-    if lights and exact is not None:
-        wanted = painted(derived, derived.table, exact, tick, step)
+    if lights and wanted is not None:
         above = () if repaintable else nearer(canvas, wanted)
         for layer in above:
             lay(canvas, layer)

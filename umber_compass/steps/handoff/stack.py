@@ -10,10 +10,12 @@ import numpy.typing as npt
 from umber_compass.colour.blending import MODES
 from umber_compass.plan.model import Region
 from umber_compass.steps.handoff.light_layers import (
+    DODGE,
     MULTIPLY,
     SCREEN,
     LightLayer,
     Picture8,
+    clear_outside,
     levels_of_share,
 )
 from umber_compass.steps.handoff.material_layers import MaterialLayer, Sheet, material_layers
@@ -26,6 +28,10 @@ _SAMPLE = 20_000  # px of a material that are asked for a colour
 _LEAST = 1.5 / 255  # by which layers must miss the picture before they are brought nearer
 OPAQUE = 1 - 1e-4  # alpha from which a px lets nothing through
 _BYTE = np.float32(255)
+_LEVELS = np.arange(256, dtype=np.float32) / _BYTE
+# What a mode multiplies a colour by, by the level of the layer; no more than white comes of it. A
+# dodge of the last level makes white of all but black.
+_TIMES = {MULTIPLY: _LEVELS, DODGE: 1 / np.maximum(1 - _LEVELS, np.float32(1e-9))}
 Canvas = npt.NDArray[np.float32]  # (h, w, 4) encoded, 0-1
 
 
@@ -56,9 +62,10 @@ def groups(
     for one in material_layers(derived, sheet, grown):
         within = one.cover > 0
         clipped = bool(lights)
-        alpha = np.where(within, np.uint8(255), np.uint8(0)) if clipped else one.cover
-        base = np.dstack([one.colours, alpha])
-        base[~within] = 0
+        alpha = within.view(np.uint8) * np.uint8(255) if clipped else one.cover
+        base = one.colours.copy()
+        base[..., 3] = alpha
+        clear_outside(base, within)
         smooth = clipped and bool((one.cover != alpha).any())
         light = tuple(_parts(one, within, lights))
         yield MaterialGroup(one.region, one.x, one.y, base, light, one.cover if smooth else None)
@@ -70,7 +77,7 @@ def _parts(
     """The light on a material; of one colour and a mask, the colour is the material's own."""
     held = np.flatnonzero(one.alone)
     some = held[:: max(1, len(held) // _SAMPLE)]
-    look = one.colours.reshape(-1, 3)[some].astype(np.float32) / _BYTE
+    look = one.colours.reshape(-1, 4)[some, :3].astype(np.float32) / _BYTE
     for layer in lights:
         pixels = layer.pixels(one.part, within)
         if layer.own is not None and len(some):
@@ -78,7 +85,7 @@ def _parts(
             found = fitted_to(pixels[..., 3].reshape(-1)[some], look, after, layer.mode)
             pixels[..., :3] = found.colour
             pixels[..., 3] = found.levels[pixels[..., 3]]
-            pixels[~within] = 0
+            clear_outside(pixels, within)
             look = _laid(look, pixels.reshape(-1, 4)[some], layer.mode)
         if not layer.does_nothing(pixels):
             yield Part(layer.name, layer.mode, pixels)
@@ -88,6 +95,7 @@ def lay_group(canvas: Canvas, group: MaterialGroup, hidden: Container[str] = ())
     """A group laid on a picture, in place, without the layers of the light that are hidden."""
     shown = [part for part in group.light if part.name not in hidden]
     height, width = group.base.shape[:2]
+    whole = canvas.reshape(-1, 4)
 
     def lay_rows(rows: slice) -> None:
         cover = group.base[rows][..., 3] if group.edge is None else group.edge[rows]
@@ -96,18 +104,26 @@ def lay_group(canvas: Canvas, group: MaterialGroup, hidden: Container[str] = ())
         for part in shown:
             colours = _laid(colours, part.pixels[rows].reshape(-1, 4)[at], part.mode)
         alpha = np.asarray(cover.reshape(-1, 1)[at] / _BYTE, np.float32)
-        under = canvas[group.y + rows.start : group.y + rows.stop, group.x : group.x + width]
         y, x = np.divmod(at, width)
-        under[y, x] = over(under[y, x], colours, alpha)
+        place = (group.y + rows.start + y) * canvas.shape[1] + group.x + x
+        laid = np.concatenate([colours, alpha], axis=1)
+        some = np.flatnonzero(alpha[:, 0] < 1)  # all else hides what is beneath
+        laid[some] = over(whole[place[some]], colours[some], alpha[some])
+        whole[place] = laid
 
     by_rows(height, lay_rows)
 
 
 def _laid(colours: Canvas, pixels: Picture8, mode: str) -> Canvas:
     """Opaque colours, (n, 3), with a layer's px, (n, 4), laid on them."""
-    top = pixels[:, :3].astype(np.float32) / _BYTE
-    share = pixels[:, 3:].astype(np.float32) / _BYTE
-    return np.asarray(colours + (MODES[mode](colours, top) - colours) * share, np.float32)
+    if mode in _TIMES:
+        laid = np.minimum(colours * _TIMES[mode][pixels[:, :3]], np.float32(1))
+    else:
+        laid = MODES[mode](colours, pixels[:, :3].astype(np.float32) / _BYTE)
+    if pixels[:, 3].min(initial=255) < 255:
+        share = pixels[:, 3:].astype(np.float32) / _BYTE
+        laid = colours + (laid - colours) * share
+    return np.asarray(laid, np.float32)
 
 
 def over(under: Canvas, colours: Canvas, alpha: Canvas) -> Canvas:
