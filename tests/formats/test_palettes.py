@@ -7,7 +7,7 @@ import numpy as np
 from tests import scenes
 from umber_compass.colour.packed import pack
 from umber_compass.document.library import POST, SHIPPED, Library
-from umber_compass.formats import ggr, hex_list, palettes, svg_gradient
+from umber_compass.formats import ggr, hex_list, palettes, soc, svg_gradient
 from umber_compass.formats.palettes import Palette
 from umber_compass.steps.harmony.palette_source import colours_of, kept_palette
 from umber_compass.words import Refusal
@@ -41,6 +41,13 @@ class Reading(scenes.InFolder):
             found = palettes.parse(text.encode(), "x", "stem")
             self.assertEqual([c for c, _ in found.colours], wanted)
         self.assertEqual(palettes.parse(b"112233", "x", "stem").title, "stem")
+
+    def test_a_colour_table_in_either_order_of_bytes_is_read(self):
+        text = soc.text([("#102030", "slate"), ("#fffefd", "Weiß")], "ours")
+        for order in ("utf-16-le", "utf-16-be"):
+            marked = ("\ufeff" + text.replace("UTF-8", "UTF-16")).encode(order)
+            found = palettes.parse(marked, "x.soc")
+            self.assertEqual(found.colours, (("#102030", "slate"), ("#fffefd", "Weiß")))
 
     def test_bad_ones_are_refused_in_one_line(self):
         magic = "GIMP Palette\n"

@@ -23,9 +23,11 @@ TEXTS = {
     "wish.order.regions": "r2,r1",
     "shading.stops": "#001030,#e0f0ff",
     "region.r1.picked": "#001030,#e0f0ff",
+    "region.r1.over": "#001030,#e0f0ff",
     "region.r1.shade-of": "r2:-1",
     "region.r2.shade-of": "r1:+2",
     "region.r2.picked": "#001030",
+    "region.r2.over": "#001030",
 }
 
 

@@ -255,6 +255,35 @@ class OwnShading(Driven):
         shading = edits.study(self.desk.history.now).shading
         self.assertEqual((shading.hue, shading.stops), ("gradient", ("#001030", "#e0f0ff")))
 
+    def test_a_region_has_a_gradient_of_its_own_until_it_is_emptied(self):
+        self.assertFalse(self.part.own.isVisible())
+        region = max(self.desk.derived.regions, key=lambda r: self.desk.derived.shares[r.id])
+        self.session.select(region.id)
+        self.settle()
+        self.assertIn("alone", self.part.own_of.text())
+        grey = unpack(self.desk.live.bitmap.packed).astype(int)
+        self.enter(self.part.own, "#301008, #f0b040")
+        there = self.desk.derived.drawing.labels == region.label
+        found = unpack(self.desk.live.bitmap.packed).astype(int)
+        spread = (found.max(axis=2) - found.min(axis=2))[there]
+        self.assertGreater(np.median(spread), 30)
+        far = np.abs(found - grey).max(axis=2)[~there]
+        self.assertLess(np.percentile(far, 90), 2)  # but for smooth borders the others stay
+        other = next(r for r in self.desk.derived.regions if r.id != region.id)
+        self.session.select(other.id)
+        self.settle()
+        self.assertEqual(self.part.own.text(), "")
+        self.session.select(region.id)
+        self.settle()
+        self.assertEqual(self.part.own.text(), "#301008, #f0b040")
+        self.enter(self.part.own, "rust")
+        self.assertEqual(self.part.own.text(), "#301008, #f0b040")
+        self.part.own.selectAll()
+        QTest.keyClick(self.part.own, Qt.Key.Key_Delete)
+        QTest.keyClick(self.part.own, Qt.Key.Key_Return)
+        self.settle()
+        self.assertEqual(edits.study(self.desk.history.now).recipes[region.id].over, ())
+
     def test_shade_leans_to_a_colour_of_ones_own(self):
         self.choose("own")
         self.enter(self.part.poles["shade"], "#2040ff")

@@ -12,13 +12,18 @@ from umber_compass.words import plain
 _OFFICE = "http://openoffice.org/2004/office"  # the format's own
 _DRAW = "urn:oasis:names:tc:opendocument:xmlns:drawing:1.0"
 _TABLES = ("color-table",)
+_UTF_16 = (b"\xff\xfe", b"\xfe\xff")  # marks it begins with
 _MOST_DEPTH = 64
 _HEX = re.compile(r"#[0-9a-fA-F]{6}")
 
 
 def is_table(data: bytes) -> bool:
     """Whether bytes look like a colour table."""
-    return data.lstrip()[:1] == b"<" and b"color-table" in data[:4096]
+    head = data[:8192]
+    if head[:2] in _UTF_16:
+        head = head.decode("utf-16", "ignore").encode()
+    head = head.removeprefix(b"\xef\xbb\xbf").lstrip()
+    return head[:1] == b"<" and b"color-table" in head[:4096]
 
 
 def parse(data: bytes) -> list[tuple[str, str]]:

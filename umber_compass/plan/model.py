@@ -182,6 +182,7 @@ class Ramp(Record, frozen=True, kw_only=True):
     grey_tint: GreyTint = 0.014
     darkest: Darkest = 10.0  # unless the base is darker
     picked: Annotated[tuple[Hex, ...], Meta(max_length=12)] = ()  # whose way it borrows
+    over: Annotated[tuple[Hex, ...], Meta(max_length=32)] = ()  # laid over its own shading's values
 
 
 class ShadeOf(Record, frozen=True, kw_only=True):

@@ -70,12 +70,28 @@ def set_gradient(stops: Sequence[str]) -> Edit:
     )
 
 
-def set_all_recipes(ramp: Ramp) -> Edit:
-    """The same recipe for every region."""
+def set_region_gradient(region_id: str, stops: Sequence[str], name: str) -> Edit:
+    """A gradient over the values of one region's own shading, whatever the others' follows; with no
+    stops it follows them again."""
 
     def change(plan: Plan) -> Plan:
-        every = {r.id: ramp for r in plan.regions}
-        return with_study(plan, replace(study(plan), recipes=every))
+        now = study(plan)
+        ramp = replace(now.recipes.get(region_id, FIRST), over=tuple(stops[:MOST_STOPS]))
+        return with_study(plan, replace(now, recipes={**now.recipes, region_id: ramp}))
+
+    text = words("lay a gradient of {n} colours over {name}", n=len(stops), name=name)
+    return Edit(text, change, f"gradient {region_id}")
+
+
+def set_all_recipes(ramp: Ramp) -> Edit:
+    """The same recipe for every region; a gradient over its own shading stays each region's."""
+
+    def change(plan: Plan) -> Plan:
+        now = study(plan)
+        every = {
+            r.id: replace(ramp, over=now.recipes.get(r.id, FIRST).over) for r in plan.regions
+        }
+        return with_study(plan, replace(now, recipes=every))
 
     text = words("{recipe} steps for every region", recipe=ramp.recipe)
     return Edit(text, change, f"ramps {ramp.recipe}")

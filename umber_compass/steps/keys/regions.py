@@ -10,7 +10,7 @@ from umber_compass.plan.first_edits import keep_colours
 from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.light_edits import correct_chart
 from umber_compass.plan.model import Pinned, Plan, Planned
-from umber_compass.plan.ramp_edits import borrow_ramp, tie_shade
+from umber_compass.plan.ramp_edits import borrow_ramp, set_region_gradient, tie_shade
 from umber_compass.plan.setting import CHOICE, COLOUR, NUMBER, SWITCH, TEXT, Kind
 from umber_compass.plan.terms import ChartPlace, Chroma, Slot, Value
 from umber_compass.plan.wish_edits import lock
@@ -153,5 +153,9 @@ REGIONS = Group((
         "colours picked from a picture, whose way from dark to light its steps borrow",
         lambda p, r: ",".join(ramp_of(study(p).recipes, r).picked),
         lambda p, r, x: borrow_ramp(r, listed_hexes(x), _name(p, r))),
+    Key("region.SUBJECT.over", Kind(TEXT, "hexes by comma"),
+        "a gradient over the values of its own shading; none: it follows shading.hue",
+        lambda p, r: ",".join(ramp_of(study(p).recipes, r).over),
+        lambda p, r, x: set_region_gradient(r, listed_hexes(x), _name(p, r))),
     *map(from_table, ("region.REGION.darker", "region.REGION.lighter", "region.REGION.degrees")),
 ), "REGION", lambda plan: (r.id for r in plan.regions), named)

@@ -1,5 +1,5 @@
 """What gives the artist's own shading its hues where that is a gradient: one for the whole picture,
-or each region's own ramp."""
+each region's own ramp, or a gradient that one region has alone."""
 
 from collections.abc import Mapping, Sequence
 from typing import TypeAlias
@@ -25,8 +25,24 @@ def shade_maps(
     numbers: Mapping[str, float],
     rig: Rig,
 ) -> ShadeMaps:
-    """The stops of every region's gradient, by id; nothing where hue follows otherwise."""
-    if not shading.on or shading.hue not in ("gradient", "ramp"):
+    """The stops of every region's gradient, by id: its own, else what all follow; nothing where
+    hue follows otherwise."""
+    if not shading.on:
+        return _NONE
+    own = {k: _encoded(ramp.over) for k, ramp in recipes.items() if ramp.over}
+    shared = _shared(shading, regions, recipes, colours, numbers, rig)
+    return {**shared, **own} if own else shared
+
+
+def _shared(
+    shading: Shading,
+    regions: Sequence[Region],
+    recipes: Mapping[str, Ramp],
+    colours: Mapping[str, RegionColour],
+    numbers: Mapping[str, float],
+    rig: Rig,
+) -> ShadeMaps:
+    if shading.hue not in ("gradient", "ramp"):
         return _NONE
     if shading.hue == "gradient":
         stops = _encoded(shading.stops)

@@ -1,7 +1,8 @@
 """What the sketch bench is joined to: the chosen regions, the sketch's file, its candidates, and
 the ways it can be read."""
 
-from umber_compass.plan.ramp_edits import MOST_STOPS, set_gradient
+from umber_compass.plan.model import Region
+from umber_compass.plan.ramp_edits import MOST_STOPS, set_gradient, set_region_gradient
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench
 from umber_compass.window.bench.window_parts import WindowParts
@@ -45,7 +46,7 @@ def join(bench: Bench, parts: WindowParts) -> None:
     parts.desk.opened.connect(lambda: setattr(parts.stage, "looked_gaps", None))
     bench.reading.looked.connect(splitting.want)
     bench.reading.taken.connect(splitting.take)
-    bench.reading.shading.gradient_wanted.connect(lambda: open_gradient(bench, parts))
+    bench.reading.shading.gradient_wanted.connect(lambda of: open_gradient(bench, parts, of))
     candidates, page = parts.sketches.candidates, bench.candidates
     page.adding.connect(parts.sketches.add_candidate)
     page.choosing.connect(candidates.choose)
@@ -65,8 +66,9 @@ def join(bench: Bench, parts: WindowParts) -> None:
     bench.paged.connect(show_gaps)
 
 
-def open_gradient(bench: Bench, parts: WindowParts) -> None:
-    """A gradient over the artist's own shading, of a file that is chosen."""
+def open_gradient(bench: Bench, parts: WindowParts, region: Region | None) -> None:
+    """A gradient over the artist's own shading, of a file that is chosen; of one region alone, or
+    of all of them."""
     path = parts.files.dialogs.palette(bench)
     if path is None:
         return
@@ -78,7 +80,10 @@ def open_gradient(bench: Bench, parts: WindowParts) -> None:
 
     def lay(hexes: list[str]) -> None:
         parts.desk.seal()
-        parts.desk.do(set_gradient(hexes))
+        if region is None:
+            parts.desk.do(set_gradient(hexes))
+        else:
+            parts.desk.do(set_region_gradient(region.id, hexes, region.name))
 
     says = bench.tr("Reading a gradient")
     parts.desk.orders.ask("gradient", lambda: read, lay, says=says)

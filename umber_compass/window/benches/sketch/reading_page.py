@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 )
 
 from umber_compass.steps.pipeline import Derived
+from umber_compass.steps.ramps.ramps import ramp_of
 from umber_compass.steps.sketch.kinds import KINDS, NONE
 from umber_compass.steps.sketch.kinds.kind import Setting
 from umber_compass.window.bench.bench import quiet
@@ -71,7 +72,7 @@ class ReadingPage(QWidget):
     def _kind(self) -> str:
         return str(self.kind.currentData())
 
-    def show_derived(self, derived: Derived) -> None:
+    def show_derived(self, derived: Derived, selected: str) -> None:
         """Show how a plan's sketch was read, and its shading."""
         sketch = derived.plan.sketch
         if sketch is not self._sketch:
@@ -87,6 +88,8 @@ class ReadingPage(QWidget):
                 self.look()
         self.shading.setVisible(derived.drawing.shades is not None)
         self.shading.show_shading(derived.shading)
+        region = next((r for r in derived.regions if r.id == selected), None)
+        self.shading.show_region(region, ramp_of(derived.recipes, selected).over)
 
     def look(self) -> None:
         """Have what is told now previewed."""

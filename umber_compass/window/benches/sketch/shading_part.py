@@ -1,12 +1,12 @@
 """What becomes of the artist's own shading: whether it is kept, how strong, and which hues shade
 and light take."""
 
-from PySide6.QtCore import QSignalBlocker, Signal
+from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QPushButton, QWidget
 
 from umber_compass.colour.measured import listed_hexes, measure_hex
-from umber_compass.plan.model import Shading, ShadingHue
-from umber_compass.plan.ramp_edits import set_gradient
+from umber_compass.plan.model import Region, Shading, ShadingHue
+from umber_compass.plan.ramp_edits import set_gradient, set_region_gradient
 from umber_compass.plan.settings import change_setting
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.fields import Of, TextField
@@ -22,6 +22,7 @@ _HUES: tuple[tuple[ShadingHue, str], ...] = (
     ("ramp", "goes through each region’s ramp"),
     ("gradient", "goes through one gradient"),
 )
+_MOST_NAME_PX = 110
 _POLES = {"shade": "shade_hex", "light": "light_hex"}
 
 
@@ -29,11 +30,13 @@ class ShadingPart(QWidget):
     """Says which edit is wanted."""
 
     edit_wanted = Signal(object)
-    gradient_wanted = Signal()  # from a file
+    gradient_wanted = Signal(object)  # from a file, for a Region, or None for all of them
 
     def __init__(self) -> None:
         super().__init__()
         self._shading = Shading()
+        self._region: Region | None = None
+        self._over: tuple[str, ...] = ()
         grid = QGridLayout(self)
         grid.setContentsMargins(0, 4, 0, 0)
         grid.setHorizontalSpacing(8)
@@ -67,14 +70,15 @@ class ShadingPart(QWidget):
         grid.addWidget(self.hue, 1, 1, 1, 2)
         grid.addWidget(self._build_poles(), 2, 0, 1, 4)
         grid.addWidget(self._build_gradient(), 3, 0, 1, 4)
-        grid.addWidget(quiet(self.tr("where the light is on")), 4, 0)
-        grid.addWidget(self.beside, 4, 1, 1, 2)
+        grid.addWidget(self._build_own(), 4, 0, 1, 4)
+        grid.addWidget(quiet(self.tr("where the light is on")), 5, 0)
+        grid.addWidget(self.beside, 5, 1, 1, 2)
         grid.setColumnStretch(3, 1)
         says = quiet(
             self.tr("The views “Colour layer”, “Multiply” and “Overlay” show the usual layers.")
         )
         says.setWordWrap(True)
-        grid.addWidget(says, 5, 0, 1, 4)
+        grid.addWidget(says, 6, 0, 1, 4)
 
     def _build_poles(self) -> QWidget:
         """The colours that shade and light lean to."""
@@ -99,10 +103,34 @@ class ShadingPart(QWidget):
         self.stops.typed.connect(self._take_stops)
         self.open = QPushButton(self.tr("Open gradient …"))
         self.open.setToolTip(self.tr("A gradient (.ggr, .svg), a palette, or a picture’s colours"))
-        self.open.clicked.connect(self.gradient_wanted)
+        self.open.clicked.connect(lambda: self.gradient_wanted.emit(None))
         self._gradient_row = QWidget()
         in_row((self.stops, 1), self.open, gap=8, on=self._gradient_row)
         return self._gradient_row
+
+    def _build_own(self) -> QWidget:
+        """A gradient that the chosen region has alone."""
+        self.own_of = quiet("")
+        self.own = TextField(self.tr("Gradient of this region alone, hexes"), rests=False)
+        self.own.setPlaceholderText(self.tr("none: as all of them"))
+        self.own.typed.connect(self._take_own)
+        self.open_own = QPushButton(self.tr("Open …"))
+        self.open_own.setToolTip(self.open.toolTip())
+        self.open_own.clicked.connect(lambda: self.gradient_wanted.emit(self._region))
+        self._own_row = QWidget()
+        in_row(self.own_of, (self.own, 1), self.open_own, gap=8, on=self._own_row)
+        return self._own_row
+
+    def show_region(self, region: Region | None, over: tuple[str, ...]) -> None:
+        """The chosen region, and the gradient it has alone."""
+        self._region, self._over = region, over
+        self._own_row.setVisible(region is not None and self._shading.on)
+        if region is not None:
+            cut = self.own_of.fontMetrics().elidedText(
+                region.name, Qt.TextElideMode.ElideRight, _MOST_NAME_PX
+            )
+            self.own_of.setText(self.tr("{name} alone").format(name=cut))
+        self._show_texts()
 
     def show_shading(self, shading: Shading) -> None:
         """What was decided."""
@@ -120,8 +148,10 @@ class ShadingPart(QWidget):
 
     def _show_texts(self) -> None:
         texts = [(self.poles[n], getattr(self._shading, key)) for n, key in _POLES.items()]
-        for field, text in (*texts, (self.stops, ", ".join(self._shading.stops))):
-            field.fill(Of(), text)
+        region = "" if self._region is None else self._region.id
+        texts += [(self.stops, ", ".join(self._shading.stops)), (self.own, ", ".join(self._over))]
+        for field, text in texts:
+            field.fill(Of(thing=region) if field is self.own else Of(), text)
             if field.text() != text:
                 field.setText(text)
 
@@ -142,3 +172,15 @@ class ShadingPart(QWidget):
             self._show_texts()
             return
         self.edit_wanted.emit(set_gradient(found))
+
+    def _take_own(self, of: Of, text: str) -> None:
+        """The same for the gradient of one region."""
+        try:
+            found = listed_hexes(text)
+        except Refusal:
+            self._show_texts()
+            return
+        # Another region may have been chosen before the text was taken.
+        same = self._region is not None and self._region.id == of.thing
+        name = self._region.name if self._region is not None and same else self.tr("a region")
+        self.edit_wanted.emit(set_region_gradient(of.thing, found, name))

@@ -72,7 +72,7 @@ class SketchBench(Bench):
         known = {r.id for r in plan.regions}
         self.plan_page.show_derived(derived, tuple(i for i in chosen if i in known))
         self.candidates.show_plan(plan)
-        self.reading.show_derived(derived)
+        self.reading.show_derived(derived, selected)
         many = len(plan.candidates) + 1
         self.pages.tabs.buttons[CANDIDATES].setText(
             self.tr("Candidates  {count}").format(count=many) if many > 1 else self.tr("Candidates")
