@@ -21,7 +21,9 @@ from umber_compass.formats import palettes
 from umber_compass.formats.openraster_flat import flat
 from umber_compass.plan.harmony_edits import set_colour
 from umber_compass.plan.light_edits import add_lamp, light_on
+from umber_compass.plan.scene_edits import add_thing
 from umber_compass.plan.settings import change_setting
+from umber_compass.steps.handoff.material_layers import from_back
 from umber_compass.steps.handoff.palette import KINDS, MORE
 from umber_compass.steps.handoff.preview import preview, shown
 from umber_compass.words import Refusal
@@ -197,6 +199,36 @@ class Starter(Written):
             lit = np.asarray(Image.open(files["lit"]).convert("RGB"))
             apart = ciede2000(*(cielab(decode(p[..., :3] / 255)) for p in (found, lit)))
             self.assertLess(np.percentile(apart, 95), 1.2)
+
+    def gathered(self, regions):
+        """The file's groups, the topmost first, where regions are told to be one thing: held to
+        the same picture as when they are handed over one by one."""
+        pieces = self.pipeline.derive(self.plan, works=True).pieces
+        own = np.isin(pieces.label, [r.label for r in regions])
+        places = tuple(pieces.place(i) for i in np.flatnonzero(own))
+        told = add_thing((), places, "boat", "floor").apply(self.plan)
+        before = opened(self.write(told, "ora")["ora"])
+        plan = change_setting("layers.things", True).apply(told)
+        found, merged, image = opened(self.write(plan, "ora")["ora"])
+        self.assertLessEqual(np.abs(found - merged).max(), 1)
+        self.assertLessEqual(np.abs(merged - before[1]).max(), 1)
+        things = preview(self.pipeline.derive(plan, works=True)).thing_of
+        return [s for s in image.find("stack") if s.tag == "stack"], things
+
+    def test_materials_of_a_thing_lie_in_a_group_and_the_picture_is_the_same(self):
+        regions = self.plan.regions[-3:]
+        outer, things = self.gathered(regions)
+        (held,) = (s for s in outer if s.find("stack") is not None)
+        self.assertEqual(held.get("name"), "boat")
+        self.assertEqual({s.get("name") for s in held.findall("stack")}, {r.name for r in regions})
+        self.assertEqual(things, {r.id: "boat" for r in regions})
+        self.assertEqual(len(outer), len(self.plan.regions) - 2)
+
+    def test_what_lies_between_the_materials_of_a_thing_keeps_its_place(self):
+        order = from_back(self.pipeline.derive(self.plan, works=True))
+        outer, things = self.gathered([order[0], order[-1]])
+        self.assertEqual([s.get("name") for s in reversed(outer)], [r.name for r in order])
+        self.assertEqual(things, {})
 
     def test_materials_grow_as_far_as_told(self):
         dark = change_setting("light.on", False).apply(self.plan)

@@ -1,6 +1,7 @@
 """The layered starter file: every material a group of its own with the light clipped to it, a check
 in grey and the palette hidden on top."""
 
+from collections.abc import Iterable, Mapping
 from concurrent.futures import Executor, ThreadPoolExecutor
 from typing import IO
 
@@ -31,6 +32,7 @@ from umber_compass.steps.handoff.stack import (
     lay_group,
     nearer,
 )
+from umber_compass.steps.handoff.thing_groups import Run, runs_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
@@ -54,8 +56,9 @@ def fill_starter(derived: Derived, stream: IO[bytes], mark: str, tick: Tick = id
     canvas = np.zeros((height, width, 4), np.float32)
     with ThreadPoolExecutor(_WORKERS) as pool:
         sheet = sheet_of(derived)
-        found = groups(derived, sheet, lights if clipped else (), wish.grown)
-        materials = [_group(one, canvas, pool, tick) for one in found]
+        runs = runs_of(derived, sheet, wish.grown)
+        found = groups(derived, sheet, runs, lights if clipped else (), wish.grown)
+        made = {one.region.id: _group(one, canvas, pool, tick) for one in found}
         above: list[LightLayer] = [] if clipped else lights
         for one in above:
             lay(canvas, one)
@@ -72,8 +75,20 @@ def fill_starter(derived: Derived, stream: IO[bytes], mark: str, tick: Tick = id
         OutLayer(PALETTE, png_of(_strip(derived)), visible=False),
     ]
     # The light is no group: a group by itself would be multiplied with nothing.
-    root = OutGroup(derived.plan.title, (*top, *reversed(over_all), *reversed(materials)))
+    root = OutGroup(
+        derived.plan.title, (*top, *reversed(over_all), *reversed(_by_thing(runs, made)))
+    )
     write(stream, root, _shown(canvas), mark)
+
+
+def _by_thing(runs: Iterable[Run], made: Mapping[str, OutGroup]) -> list[OutGroup]:
+    """The groups of materials, the lowest first, those of a thing in a group of it. Laid plainly,
+    a group of opaque groups is the same as these one by one."""
+    out = []
+    for run in runs:
+        own = [made[r.id] for r in run.regions if r.id in made]
+        out += [OutGroup(run.thing, tuple(reversed(own)))] if run.thing else own
+    return out
 
 
 def _group(one: MaterialGroup, canvas: Canvas, pool: Executor, tick: Tick) -> OutGroup:

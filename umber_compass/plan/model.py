@@ -265,6 +265,7 @@ class Layers(Record, frozen=True, kw_only=True):
 
     light: LayersOf = "pictures"
     clipped: bool = True  # the light in each material's group; else above all of them
+    things: bool = False  # the materials of a thing in a group of it
     grown: Annotated[int, Meta(ge=0, le=40)] = (
         3  # px that a material goes on beneath what is before
     )

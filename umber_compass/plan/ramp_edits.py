@@ -88,9 +88,7 @@ def set_all_recipes(ramp: Ramp) -> Edit:
 
     def change(plan: Plan) -> Plan:
         now = study(plan)
-        every = {
-            r.id: replace(ramp, over=now.recipes.get(r.id, FIRST).over) for r in plan.regions
-        }
+        every = {r.id: replace(ramp, over=now.recipes.get(r.id, FIRST).over) for r in plan.regions}
         return with_study(plan, replace(now, recipes=every))
 
     text = words("{recipe} steps for every region", recipe=ramp.recipe)

@@ -71,6 +71,9 @@ _ROWS = (
     Setting("layers.clipped", "layers.clipped",
             {True: "clip the light to each material", False: "lay the light above all materials"},
             "whether the light stands in each material’s group of the starter file"),
+    Setting("layers.things", "layers.things",
+            {True: "gather materials by thing", False: "hand materials over one by one"},
+            "whether the materials of a thing lie in a group of it; things are the light’s"),
     Setting("layers.grown", "layers.grown", "let materials go on beneath what is before by {n} px",
             "how far a material of the starter file goes on beneath what lies before it", "px",
             Field("Grown", "How far a material goes on beneath what lies before it, so that no gap"

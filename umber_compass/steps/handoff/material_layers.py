@@ -1,7 +1,7 @@
 """A plan's materials as layers: each region's flat colour with smooth borders, grown a little under
 what lies before it, so that no gap shows where one is painted anew."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 import numpy as np
@@ -68,20 +68,27 @@ def sheet_of(derived: Derived, step: int = 1) -> Sheet:
     return Sheet(labels, some, boxes(labels), codes[few])
 
 
-def material_layers(derived: Derived, sheet: Sheet, grown: int) -> Iterator[MaterialLayer]:
-    """Every region's layer, the lowest first, grown by so many px of the sheet; lines lie on
-    top."""
+def from_back(derived: Derived) -> list[Region]:
+    """The regions, the lowest first; lines lie on top."""
+    place = _places(derived)
+    return sorted(derived.regions, key=lambda r: int(place[r.label]))
+
+
+def material_layers(
+    derived: Derived, sheet: Sheet, regions: Iterable[Region], grown: int
+) -> Iterator[MaterialLayer]:
+    """The layers of regions, in their order, grown by so many px of the sheet."""
     labels, codes = sheet.labels, sheet.codes
     # A colour is gathered as one number: three bytes by three are slow.
     table = np.zeros((len(derived.table), 4), np.uint8)
     table[:, :3] = derived.table
     table = table.view("<u4")[:, 0]
     place, near = _places(derived), _BordersOf(sheet.borders, labels.shape[1])
-    for region in sorted(derived.regions, key=lambda r: place[r.label]):
+    for region in regions:
         found = sheet.box.get(region.label)
         if found is None:
             continue
-        box = _grown(found, grown, labels.shape)
+        box = grown_box(found, grown, labels.shape)
         part = np.s_[box[1] : box[3], box[0] : box[2]]
         own = labels[part] == region.label
         pixels = table[codes[part]]
@@ -107,7 +114,7 @@ def _places(derived: Derived) -> Places:
     return place
 
 
-def _grown(box: Box, by: int, shape: tuple[int, ...]) -> Box:
+def grown_box(box: Box, by: int, shape: tuple[int, ...]) -> Box:
     """Left, top, right, bottom of a box told as x, y, width, height, wider on every side."""
     x, y, width, height = box
     left, top = max(x - by, 0), max(y - by, 0)

@@ -1,7 +1,7 @@
 """What the layered starter file will look like, small: its layers, which of them can be left out,
 and how near they come to the lit picture."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from typing import NamedTuple
 
 import numpy as np
@@ -23,6 +23,7 @@ from umber_compass.steps.handoff.stack import (
     lay_group,
     nearer,
 )
+from umber_compass.steps.handoff.thing_groups import runs_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
@@ -42,6 +43,7 @@ class Preview(NamedTuple):
     lights: tuple[str, ...]
     above: tuple[LightLayer, ...]
     off: tuple[float, float] | None
+    thing_of: Mapping[str, str]  # by region, the group of its thing; those that lie in one
 
 
 def preview(derived: Derived, tick: Tick = idle) -> Preview:
@@ -54,7 +56,9 @@ def preview(derived: Derived, tick: Tick = idle) -> Preview:
     lights = list(light_layers(derived, repaintable, tick, step, wanted))
     canvas = np.zeros((*sheet.labels.shape, 4), np.float32)
     materials = []
-    for one in groups(derived, sheet, lights, -(-wish.grown // step)):
+    grown = -(-wish.grown // step)
+    runs = runs_of(derived, sheet, grown)
+    for one in groups(derived, sheet, runs, lights, grown):
         tick(-1.0)
         lay_group(canvas, one)
         materials.append(one)
@@ -66,8 +70,9 @@ def preview(derived: Derived, tick: Tick = idle) -> Preview:
             lay(canvas, layer)
         lit = pack(wanted)
     names = tuple(layer.name for layer in lights)
+    thing_of = {r.id: run.thing for run in runs for r in run.regions if run.thing}
     off = _off(canvas, lit, sheet.borders) if lights else None
-    return Preview(flat, lit, tuple(materials), names, above, off)
+    return Preview(flat, lit, tuple(materials), names, above, off, thing_of)
 
 
 def shown(found: Preview, hidden: Collection[str]) -> Packed:

@@ -1,7 +1,7 @@
 """The layers of the starter file: a group for each material, the light clipped to it, and how they
 are laid on each other (W3C Compositing and Blending Level 1)."""
 
-from collections.abc import Container, Iterator, Sequence
+from collections.abc import Container, Iterable, Iterator, Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -20,6 +20,7 @@ from umber_compass.steps.handoff.light_layers import (
 )
 from umber_compass.steps.handoff.material_layers import MaterialLayer, Sheet, material_layers
 from umber_compass.steps.handoff.one_colour import fitted_to
+from umber_compass.steps.handoff.thing_groups import Run
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import by_rows
 
@@ -56,10 +57,15 @@ class MaterialGroup(NamedTuple):
 
 
 def groups(
-    derived: Derived, sheet: Sheet, lights: Sequence[LightLayer], grown: int
+    derived: Derived,
+    sheet: Sheet,
+    runs: Iterable[Run],
+    lights: Sequence[LightLayer],
+    grown: int,
 ) -> Iterator[MaterialGroup]:
     """Every material's group, the lowest first; the lights are of the same px as the sheet."""
-    for one in material_layers(derived, sheet, grown):
+    regions = [region for run in runs for region in run.regions]
+    for one in material_layers(derived, sheet, regions, grown):
         within = one.cover > 0
         clipped = bool(lights)
         alpha = within.view(np.uint8) * np.uint8(255) if clipped else one.cover

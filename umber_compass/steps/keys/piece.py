@@ -143,6 +143,7 @@ PIECE = Group((
     from_table("budget"),
     from_table("layers.light"),
     from_table("layers.clipped"),
+    from_table("layers.things"),
     from_table("layers.grown"),
     Key("first.lights", Kind(TEXT, "by comma: noon, overcast, dusk, night, festive"),
         "the lights first colours are proposed for",

@@ -112,7 +112,13 @@ class HandoffBench(Bench):
         heads = [[("", self.tr(title), True)] for title in (where, "Materials")]
         above = [(layer.name, layer.name, True) for layer in reversed(found.above)]
         light = [(name, name, True) for name in reversed(found.lights)]
-        groups = [(m.region.id, m.region.name, True) for m in reversed(found.materials)]
+        groups, thing = [], ""
+        for material in reversed(found.materials):
+            region = material.region
+            if found.thing_of.get(region.id, "") != thing:
+                thing = found.thing_of.get(region.id, "")
+                groups.append(("", thing or self.tr("Single materials"), True))
+            groups.append((region.id, region.name, True))
         rows = [*top, *above, *(heads[0] if light else []), *light, *heads[1], *groups]
         self.layers.show_layers(rows, self._said(found))
 

@@ -44,6 +44,11 @@ class LayersPage(QWidget):
             self.tr("The light stands in each material’s group; else once, above all of them")
         )
         self.clipped.toggled.connect(lambda on: self._set("layers.clipped", on))
+        self.things = QCheckBox(self.tr("gathered by thing"))
+        self.things.setToolTip(
+            self.tr("Materials of one thing lie in a group of it, as far as their order allows")
+        )
+        self.things.toggled.connect(lambda on: self._set("layers.things", on))
         self.grown = SettingField("layers.grown")
         self.grown.asked.connect(self.edit_wanted)
         self.eyes: dict[str, QCheckBox] = {}
@@ -61,7 +66,7 @@ class LayersPage(QWidget):
         self._rows: list[tuple[str, str, bool]] = []
         in_column(
             in_row(self.light, 1),
-            in_row(self.clipped, quiet(self.tr("grown by")), self.grown, 1, gap=8),
+            in_row(self.clipped, self.things, quiet(self.tr("grown by")), self.grown, 1, gap=8),
             (in_row(area, (self.picture, 1), gap=10), 1),
             self.says,
             gap=6,
@@ -73,6 +78,7 @@ class LayersPage(QWidget):
         self._plan = None
         self.light.show_choice(plan.layers.light)
         self.clipped.setChecked(plan.layers.clipped)
+        self.things.setChecked(plan.layers.things)
         self.grown.show_setting(plan.layers.grown)
         self._plan = plan
 
