@@ -27,7 +27,7 @@ from umber_compass.steps.handoff.thing_groups import runs_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.work import Tick, idle
 
-PREVIEW_PX = 360  # across, at most
+PREVIEW_PX = 640  # across, at most
 _PAPER, _MIDDLE = 1.0, 0.5  # encoded
 _ASKED = 40_000  # px that are compared
 
