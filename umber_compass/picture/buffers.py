@@ -4,6 +4,8 @@ along a gradient, whatever the light and the colours are (docs/engine.md).
 A drag then shades some ten thousand codes exactly and looks every pixel up once.
 """
 
+from collections.abc import Callable
+from functools import cache, partial
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -125,9 +127,10 @@ def encode_buffers(
         local[label == 0] = 0
     normal = _normals(label, code, pixels, forms)
     occlusion = np.bincount(code, forms.occlusion.reshape(-1), len(label)) / (255 * pixels)
-    at = _places_of(labels, borders.place, borders.other)
+    anywhere = cache(partial(_anywhere, labels.reshape(-1)))  # each label is looked for once
+    at = _places_of(labels, borders.place, borders.other, anywhere)
     rest = borders.rest
-    there = [_places_of(labels, rest.place, of) for of in rest.of.T]
+    there = [_places_of(labels, rest.place, of, anywhere) for of in rest.of.T]
     places_there = np.stack(there, axis=1)
     inward = round(INWARD * labels.shape[1])
     adjacency = adjacency_of(code.reshape(labels.shape), labels, label, inward)
@@ -306,7 +309,18 @@ def _normals(label: Ints, code: Ints, pixels: Ints, forms: Forms) -> Planar:
     return normal
 
 
-def _places_of(labels: Labels, place: Ints, wanted: Ints | Labels) -> Ints:
+def _anywhere(labels: Labels, label: int) -> int | None:
+    """Some px of the flat picture that has a label; None where there is none."""
+    held = np.flatnonzero(labels == label)
+    return int(held[len(held) // 2]) if len(held) else None
+
+
+def _places_of(
+    labels: Labels,
+    place: Ints,
+    wanted: Ints | Labels,
+    anywhere: Callable[[int], int | None],
+) -> Ints:
     """For some px of the flat picture the nearest px of the label wanted for each; where there is
     none near, any that has it; itself where there is none at all."""
     row, column = np.divmod(place, labels.shape[1])
@@ -320,8 +334,9 @@ def _places_of(labels: Labels, place: Ints, wanted: Ints | Labels) -> Ints:
         hit = open_ & (labels[y, x] == wanted)
         found[hit] = y[hit] * labels.shape[1] + x[hit]
         open_ &= ~hit
-    for label in np.unique(wanted[open_]):
-        held = np.flatnonzero(labels.reshape(-1) == label)
-        if len(held):
-            found[open_ & (wanted == label)] = held[len(held) // 2]
+    left = np.flatnonzero(open_)
+    for label in np.unique(wanted[left]).tolist():
+        somewhere = anywhere(label)
+        if somewhere is not None:
+            found[left[wanted[left] == label]] = somewhere
     return found
