@@ -48,7 +48,9 @@ class Demo(unittest.TestCase):
     def test_codes_stay_near_the_exact_picture(self):
         # An edge as narrow as a tone's is exact px by px; what lies between both ends of it is not.
         ways = {"soft": 2.5, "painter": 9.0, "two-tones": 5.0, "three-tones": 12.0}
-        for direction, by, way in itertools.product((UP_LEFT, RIGHT, BEHIND), (8, -22), ways):
+        # Every way with every direction, in turn in a light and in a dark picture.
+        every = itertools.product((UP_LEFT, RIGHT, BEHIND), ways)
+        for (direction, way), by in zip(every, itertools.cycle((8, -22, -22, 8)), strict=False):
             with self.subTest(direction=direction, by=by, way=way):
                 plan = set_lamp("key", NOTHING, direction=direction).apply(self.made.plan)
                 plan = with_rig(plan, replace(rig_of(plan), way=way, shadows=False))

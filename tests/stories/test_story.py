@@ -15,7 +15,7 @@ from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from tests.window.driving import FULL, InWindow, drag, wait
+from tests.window.driving import DEMO, FULL, InWindow, drag, wait
 from umber_compass import document
 from umber_compass.cli import judging, plans
 from umber_compass.plan import edits
@@ -91,7 +91,7 @@ class Story(InWindow):
         )
 
     def test_hue_value_and_lamp_are_dragged_and_the_exact_picture_follows(self):
-        self.open(FULL)
+        self.open(DEMO)
         self.assert_exact()
         rose, stage = self.parts.benches["harmony"].rose, self.parts.stage
         drag(rose, [rose.dial.at(216 + d, rose.dial.radius - 6) for d in range(0, 40, 8)])
@@ -122,7 +122,7 @@ class Story(InWindow):
         self.assert_exact()
 
     def test_with_the_keyboard_alone(self):
-        self.open(FULL)
+        self.open(DEMO)
         key, alt, control = (
             QTest.keyClick,
             Qt.KeyboardModifier.AltModifier,
@@ -196,7 +196,7 @@ class Story(InWindow):
         self.assertAlmostEqual(judging.focus(args)["lead"], attention.lead, places=6)
 
     def test_from_warnings_to_a_picture_that_reads_with_the_keyboard(self):
-        self.open(FULL)
+        self.open(DEMO)
         alt, key = Qt.KeyboardModifier.AltModifier, QTest.keyClick
         for number, step in ((Qt.Key.Key_3, "values"), (Qt.Key.Key_4, "focus")):
             self.keys(number, alt)

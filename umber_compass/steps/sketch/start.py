@@ -7,6 +7,7 @@ from msgspec.structs import replace
 from umber_compass.colour.measured import Measured, measure
 from umber_compass.picture.mixes import Labels
 from umber_compass.plan.model import Colour, Plan, Reading, Region, Sketch, Study
+from umber_compass.plan.rig import Rig
 from umber_compass.plan.wishes import MOST_BANDS, Bands, Wishes
 from umber_compass.steps.harmony.fit import read_schemes, uncoloured
 from umber_compass.steps.harmony.readings import own_scheme
@@ -50,6 +51,8 @@ def start_plan(found: Split, sketch: Sketch, focus: tuple[float, float] | None =
     study = first_study(colours, seen)
     if 1 <= len(found.edges) < MOST_BANDS:
         study = replace(study, wishes=Wishes(bands=bands_of(found.edges, colours, areas)))
+    if sketch.shaded:  # it has the shadows its artist painted
+        study = replace(study, rig=Rig(on=False, shadows=False))
     return Plan(
         title=title_from(sketch.file_name),
         current_study=study.id,

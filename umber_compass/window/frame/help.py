@@ -101,6 +101,8 @@ class Help(QWidget):
             self.text.setMarkdown(_page(page))
         document = self.text.document()
         document.setDocumentMargin(14)
+        whole = QTextCursor(document)
+        whole.beginEditBlock()  # so that the page is laid out once, and not for every paragraph
         block = document.begin()
         while block.isValid():  # Markdown comes without room between its paragraphs
             form = block.blockFormat()
@@ -108,6 +110,7 @@ class Help(QWidget):
             form.setTopMargin(14 if form.headingLevel() else 0)
             QTextCursor(block).setBlockFormat(form)
             block = block.next()
+        whole.endEditBlock()
         self._fit_pictures()
         self.text.verticalScrollBar().setValue(0)
 
