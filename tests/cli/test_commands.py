@@ -423,6 +423,22 @@ class Plans(scenes.InFolder):
             answer("render", self.plan, "-o", out, "--view", view)
             self.assertEqual(Image.open(out).size, (240, 160), view)
 
+    def test_a_press_of_ones_own_is_shown_and_belongs_with_its_view_alone(self):
+        profile = self.folder / "shop.icc"
+        profile.write_bytes(scenes.wide_press())
+        shown = []
+        for more in ((), ("--profile", profile)):
+            out = self.folder / "print.png"
+            answer("render", self.plan, "-o", out, "--view", "print", *more)
+            shown.append(np.asarray(Image.open(out)).astype(int))
+        flat = self.folder / "flat.png"
+        answer("render", self.plan, "-o", flat)
+        there = np.asarray(Image.open(flat)).astype(int)
+        self.assertGreater(np.abs(shown[0] - there).mean(), 4)
+        self.assertLess(np.abs(shown[1] - there).mean(), 2)
+        said = run("render", self.plan, "-o", out, "--view", "grey", "--profile", profile)
+        self.assertEqual((said[0], "--view print" in said[2]), (1, True))
+
     def test_wishes_that_cannot_be_are_one_line(self):
         for change in (
             "wish.bands.edges=70,30", "wish.bands.edges=nan", "wish.bands.edges=-4,50",
@@ -445,10 +461,9 @@ class Plans(scenes.InFolder):
         self.assertEqual(names[:2], ["lighthouse-bakery", "kettle-weather"])
         files = answer("demo", "--save", self.folder / "demo")["files"]
         self.assertEqual(len(files), 2 * len(names))
-        warned = {
-            c["check"] for c in answer("checks", files[1])["checks"] if c["level"] == "warning"
-        }
+        self.assertGreater(len(answer("regions", files[1])["regions"]), 20)
         small = scenes.small(DEMOS[0].plan)
+        warned = {c["check"] for c in answer("checks", small)["checks"] if c["level"] == "warning"}
         self.assertEqual(warned, {"hue-off-scheme", "figure-merges", "competes", "focus-leads"})
         self.assertEqual(
             [

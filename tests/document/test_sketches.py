@@ -20,6 +20,7 @@ from umber_compass.plan.brief_edits import add_reference, remove_reference
 from umber_compass.plan.candidate_edits import add_candidate, choose_candidate, remove_candidate
 from umber_compass.plan.edits import study
 from umber_compass.plan.focus_edits import set_focus
+from umber_compass.plan.light_edits import light_on, rig_of
 from umber_compass.plan.settings import change_setting
 from umber_compass.plan.sketch_edits import share_form
 from umber_compass.plan.wish_edits import lock
@@ -232,6 +233,9 @@ class Shaded(Sketches):
         self.assertAlmostEqual(sum(bands.shares), 1)
         values = sorted(c.value for c in study(plan).colours.values())
         self.assertTrue(values[0] < bands.edges[0] < bands.edges[1] < values[-1])
+        lit = light_on(plan)  # its own shadows are enough
+        self.assertEqual((rig_of(lit).on, rig_of(lit).shadows), (True, False))
+        self.assertTrue(rig_of(light_on(document.bring_in(self.sketch).plan)).shadows)
 
     def test_a_grey_sketch_comes_back_and_hands_keep_every_px(self):
         drawn = SORTS["soft grey"](5)

@@ -235,22 +235,23 @@ class InWindow(unittest.TestCase):
         judge, cards = self.desk.judge, self.works.studies.shown.cards
         if fixes and self.unjudged:
             judge.judging.start()
-        self.unjudged = not fixes and (self.unjudged or judge.judging.isActive())
-        if not fixes:
-            judge.judging.stop()
-        waited = (self.desk.turns.timer, self.desk.live.sharpening, judge.judging, cards.judging)
+        self.unjudged = not fixes
+        waited = [self.desk.turns.timer, self.desk.live.sharpening, cards.judging]
+        if fixes:
+            waited.append(judge.judging)
+        else:  # it is started by what is waited for, and must not fire meanwhile
+            judge.judging.blockSignals(True)
         while True:
             for timer in (*waited, self.works.small_views.timer):
                 if timer.isActive():
                     wait(timer.timeout)
-            if not fixes:
-                self.unjudged |= judge.judging.isActive()
-                judge.judging.stop()
             if self.desk.worker.busy:
                 wait(self.desk.worker.idle)
             QApplication.processEvents()
             if not (self.desk.worker.busy or any(t.isActive() for t in waited)):
                 break
+        judge.judging.stop()
+        judge.judging.blockSignals(False)
         for _ in range(3):  # layouts settle in turns
             QApplication.processEvents()
 
