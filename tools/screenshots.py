@@ -70,6 +70,8 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
         window.works.steps.open(name)
         if name == "studies":
             _grow(window)
+        # The ramps beside the picture in their steps alone.
+        window.works.desk.session.put_on_stage("ramp-view" if name == "ramps" else "")
         if name == "handoff":
             window.works.layout.benches["handoff"].open_tab(1)
         _settle(window)

@@ -67,6 +67,7 @@ def _parser() -> ArgumentParser:
     demo.add_argument("--save", metavar="DIR", help="write the demo sketches and plans")
     opening = _command(commands, "open", "open the window", _demo)
     opening.add_argument("plan", nargs="?")
+    _add_desktop(commands)
     return parser
 
 
@@ -110,6 +111,18 @@ def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     steps.add_argument("--grey-tint", type=_number(0, 0.04), default=0.014, help="OKLCh chroma")
     steps.add_argument("--darkest", type=_number(0, 40), default=10.0, help="L* of shades")
     steps.add_argument("--to", metavar="HEX", help="the colour that in-between steps go to")
+
+
+def _add_desktop(commands: Any) -> None:
+    from umber_compass.cli import desktop
+
+    at_home = _command(commands, "install", "put the program into the menu", desktop.install)
+    at_home.add_argument("--user", action="store_true", help="into your own, for no one else")
+    at_home.add_argument("--remove", action="store_true", help="take it away again")
+    small = _command(commands, "thumbnail", "a plan’s small picture as PNG", desktop.small_picture)
+    small.add_argument("-s", "--size", type=_number(1, 2048, whole=True), default=256, metavar="PX")
+    small.add_argument("plan", help="a path, or a file: address")
+    small.add_argument("output", metavar="PNG")
 
 
 def _add_sketches(commands: Any) -> None:

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer
+from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
 from umber_compass.window.ending import Ending
@@ -19,6 +20,8 @@ from umber_compass.window.widgets.tidying import Tidying, keep_for_good
 if TYPE_CHECKING:
     from umber_compass.window.main_window import MainWindow
 
+ID = "org.umbercompass.umbercompass"  # of its menu entry, by which a desktop knows its windows
+ICON = Path(__file__).parent.parent / "assets" / "desktop" / f"{ID}.svg"
 # Seconds after which the worker must let the window have its turn: a drag must not wait for it.
 _TURN = 0.001
 
@@ -32,7 +35,7 @@ def make_application() -> theme.Application:
     sys.setswitchinterval(_TURN)
     application.setApplicationName("umber-compass")
     application.setApplicationDisplayName("Umber Compass")
-    application.setDesktopFileName("umber-compass")
+    application.setDesktopFileName(ID)
     application.setStyle("Fusion")
     theme.load_fonts()
     theme.enter(application, "gallery")
@@ -59,6 +62,7 @@ def start(path: Path | None, demo: bool = False) -> "MainWindow":
         window.expect()
         window.works.files.open_path(path, demo)  # read while the window is shown
     window.show()
+    window.setWindowIcon(QIcon(str(ICON)))
     keep_for_good()
     return window
 
