@@ -72,6 +72,9 @@ class Answers(Dialogs):
     def picture(self, parent, name):
         return self._say("picture")
 
+    def sheet(self, parent, name):
+        return self._say("sheet")
+
     def folder(self, parent, start):
         return self._say("folder")
 

@@ -1,6 +1,9 @@
 """The hand-off bench with its layers, two recipes side by side, ramps borrowed from a reference,
 gradients over the artist's own shading: driven as a hand would."""
 
+import re
+import shutil
+import subprocess
 import tempfile
 import time
 from pathlib import Path
@@ -17,6 +20,7 @@ from tests.window.driving import InWindow, drag, wait
 from umber_compass.colour.packed import unpack
 from umber_compass.formats import ggr
 from umber_compass.plan import edits
+from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.rig_of_picture import read_rig
 from umber_compass.window.benches.ramps.compare_page import NOW, OTHER
 from umber_compass.window.benches.sketch.sketch_bench import READING
@@ -321,3 +325,60 @@ class Press(Driven):
         QTest.mouseClick(row.shipped, Qt.MouseButton.LeftButton)
         self.settle()
         self.assertEqual(self.seen(), before)
+
+
+class PlanSheet(Driven):
+    def setUp(self):
+        super().setUp()
+        self.open()
+        self.works.steps.open("handoff")
+        self.bench = self.parts.benches["handoff"]
+        self.bench.open_tab(2)
+        self.page = self.bench.plan_sheet
+        self.until(lambda: not self.page.picture._image.isNull())
+
+    def shown(self):
+        return self.page.picture._image
+
+    def test_it_is_seen_as_it_will_print_and_follows_what_is_wished_and_the_plan(self):
+        before = self.shown().copy()
+        self.assertGreater(before.width(), before.height())
+        self.page.upright.click()
+        self.until(lambda: self.shown().width() < self.shown().height())
+        upright = self.shown().copy()
+        self.page.parts["checks"].click()
+        self.until(lambda: self.shown() != upright and not self.page.picture.coming)
+        fewer = self.shown().copy()
+        self.do(change_setting("title", "Another page"))
+        self.until(lambda: self.shown() != fewer and not self.page.picture.coming)
+        self.page.paper.buttons["Letter"].click()
+        self.until(lambda: abs(self.shown().height() / self.shown().width() - 11 / 8.5) < 0.01)
+
+    def written(self, name):
+        self.answers.path = own_folder(self) / name
+        wait(self.desk.orders.rested, self.page.write.click)
+        return self.answers.path
+
+    def test_it_is_written_as_what_its_name_says(self):
+        png = Image.open(self.written("a.png"))
+        self.assertEqual(png.size, (round(297 / 25.4 * 200), round(210 / 25.4 * 200)))
+        self.assertAlmostEqual(png.info["dpi"][0], 200, delta=1)
+        self.assertIn(b"<svg", self.written("a.svg").read_bytes()[:200])
+        bare = self.written("bare")
+        self.assertTrue(bare.with_suffix(".pdf").read_bytes().startswith(b"%PDF"))
+        self.assertFalse(self.written("a.docx").exists())
+        self.assertIn(".pdf, .svg or .png", self.parts.notice.text())
+
+    def test_text_of_the_pdf_is_text_and_its_page_is_the_papers(self):
+        path = self.written("a.pdf")
+        data = path.read_bytes()
+        box = re.search(rb"/MediaBox \[\s*0 0 ([\d.]+) ([\d.]+)", data)
+        self.assertAlmostEqual(float(box[1]) / 72 * 25.4, 297, delta=0.5)
+        self.assertAlmostEqual(float(box[2]) / 72 * 25.4, 210, delta=0.5)
+        self.assertEqual(data.count(b"/Type /Page\n"), 1)
+        if shutil.which("pdftotext") is None:
+            self.skipTest("pdftotext (poppler-utils) is not on this machine")
+        done = subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True)
+        for words in ("Lighthouse Bakery", "Values, dark to light", "Open checks", "sea"):
+            self.assertIn(words, done.stdout)
+        self.assertEqual(done.stderr, "")

@@ -114,8 +114,15 @@ def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
 
 
 def _add_desktop(commands: Any) -> None:
-    from umber_compass.cli import desktop
+    from umber_compass.cli import desktop, sheets
 
+    sheet = _command(commands, "sheet", "a plan on one page, as SVG", sheets.sheet)
+    sheet.add_argument("plan")
+    sheet.add_argument("-o", "--output", required=True, metavar="SVG")
+    sheet.add_argument("--paper", choices=sheets.PAPER_NAMES, default="A4")
+    sheet.add_argument("--upright", action="store_true", help="higher than wide")
+    sheet.add_argument("--client", action="store_true", help="without numbers and checks")
+    sheet.add_argument("--without", metavar="PART,PART", help="parts to be left out")
     at_home = _command(commands, "install", "put the program into the menu", desktop.install)
     at_home.add_argument("--user", action="store_true", help="into your own, for no one else")
     at_home.add_argument("--remove", action="store_true", help="take it away again")

@@ -67,6 +67,11 @@ class Dialogs:
         kinds = _tr("PNG pictures (*.png)")
         return _path(QFileDialog.getSaveFileName(parent, _tr("Write picture"), name, kinds)[0])
 
+    def sheet(self, parent: QWidget, name: str) -> Path | None:
+        """Where to write a plan sheet, and as what."""
+        kinds = _tr("PDF (*.pdf);;SVG (*.svg);;PNG pictures (*.png)")
+        return _path(QFileDialog.getSaveFileName(parent, _tr("Write sheet"), name, kinds)[0])
+
     def unsaved(self, parent: QWidget, title: str) -> Unsaved:
         """What happens to work that no file holds."""
         box = QMessageBox(parent)

@@ -49,6 +49,7 @@ class PictureBox(QWidget):
     def show_image(self, image: QImage) -> None:
         """Show an image."""
         self._bitmap, self._image = None, image
+        self.coming, self._waits = "", False
         self.update()
 
     def frame(self) -> QRectF:

@@ -19,8 +19,10 @@ from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.handoff.file_row import FileRow
 from umber_compass.window.benches.handoff.layers_page import LayersPage
+from umber_compass.window.benches.handoff.plan_sheet_page import PlanSheetPage
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
 from umber_compass.window.desk.layer_preview import LayerPreview
+from umber_compass.window.desk.sheet_making import SheetMaking
 from umber_compass.window.widgets.flow import Flow
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.scrolled import scrolled
@@ -59,12 +61,16 @@ class HandoffBench(Bench):
         self.write.clicked.connect(self._write)
         self.column.addLayout(in_row((self.folder, 1), browse, self.write))
         self.layers, self.sheet = LayersPage(), PaletteSheet()
+        self.plan_sheet = PlanSheetPage()
         self._sheet_title = quiet("")
         palette = QWidget()
         in_column(self._sheet_title, (scrolled(self.sheet), 1), gap=6, on=palette)
-        self.pages = Pages(
-            {self.tr("Palette"): palette, self.tr("Layers"): self.layers}, small=True
-        )
+        pages = {
+            self.tr("Palette"): palette,
+            self.tr("Layers"): self.layers,
+            self.tr("Plan sheet"): self.plan_sheet,
+        }
+        self.pages = Pages(pages, small=True)
         self.column.addWidget(self.pages.tabs)
         self.add_pages()
         self.forward(self.layers)
@@ -166,3 +172,10 @@ def join(bench: Bench, parts: WindowParts) -> None:
     layers.waits.connect(bench.layers.wait)
     layers.found.connect(bench.show_preview)
     layers.laid.connect(bench.layers.show_laid)
+    making, page = SheetMaking(parts.desk, parts.files, bench), bench.plan_sheet
+    bench.followed.connect(lambda on: making.follow(on and page.isVisible()))
+    bench.paged.connect(lambda: making.follow(page.isVisible()))
+    page.changed.connect(making.change)
+    page.write_wanted.connect(making.write)
+    making.waits.connect(lambda: page.picture.wait(bench.tr("The sheet is being made …")))
+    making.made.connect(page.picture.show_image)

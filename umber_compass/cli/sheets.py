@@ -1,0 +1,34 @@
+"""The plan sheet by command."""
+
+import datetime
+from argparse import Namespace
+from pathlib import Path
+from typing import Any
+
+from umber_compass import document
+from umber_compass.document.plan_sheet import CHOICES, PAPERS, Wish, plan_sheet
+from umber_compass.formats import atomic
+from umber_compass.steps.pipeline import Pipeline
+from umber_compass.words import Refusal, words
+
+PAPER_NAMES = tuple(PAPERS)
+
+
+def sheet(args: Namespace) -> dict[str, Any]:
+    """A plan on one page, as SVG."""
+    output = Path(args.output)
+    if output.suffix.lower() != ".svg":
+        line = words("is no .svg; PDF and PNG are written in the window, under Hand-off")
+        raise Refusal(args.output, line)
+    without = frozenset(filter(None, (args.without or "").split(",")))
+    unknown = sorted(without - set(CHOICES))
+    if unknown:
+        known = ", ".join(CHOICES)
+        raise Refusal(unknown[0][:40], words("is no part of a sheet; its parts: {k}", k=known))
+    opened = document.open_plan(Path(args.plan))
+    derived = Pipeline(opened.pixels.drawings).derive(opened.plan).think()
+    wish = Wish(args.paper, args.upright, without, args.client)
+    atomic.write_data(output, plan_sheet(derived, wish, datetime.date.today()).encode())
+    short, long = PAPERS[wish.paper]
+    size = (short, long) if wish.upright else (long, short)
+    return {"file": args.output, "paper": args.paper, "size_mm": [n / 10 for n in size]}
