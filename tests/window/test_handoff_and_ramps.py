@@ -10,7 +10,7 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from PySide6.QtCore import QEventLoop, QPointF, Qt, QTimer
+from PySide6.QtCore import QEventLoop, QPointF, QSettings, Qt, QTimer
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 
@@ -20,6 +20,7 @@ from tests.window.driving import InWindow, drag, wait
 from umber_compass.colour.packed import unpack
 from umber_compass.formats import ggr
 from umber_compass.plan import edits
+from umber_compass.plan.harmony_edits import turn_lead
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.light.rig_of_picture import read_rig
 from umber_compass.window.benches.ramps.compare_page import NOW, OTHER
@@ -382,3 +383,73 @@ class PlanSheet(Driven):
         for words in ("Lighthouse Bakery", "Values, dark to light", "Open checks", "sea"):
             self.assertIn(words, done.stdout)
         self.assertEqual(done.stderr, "")
+
+
+class LinkedFolder(Driven):
+    def setUp(self):
+        super().setUp()
+        self.folder = own_folder(self)
+        self.open()
+        self.works.steps.open("handoff")
+        self.bench = self.parts.benches["handoff"]
+        self.out = self.folder / "out"
+        self.out.mkdir()
+        self.type(self.bench.folder, str(self.out))
+        for kind, box in self.bench.kinds.items():
+            box.setChecked(kind in ("gpl", "hex"))
+        self.answers.path = self.folder / "mine.umber"
+
+    def save(self):
+        wait(self.desk.orders.rested, self.works.menus.of["save"].trigger)
+        self.settle()
+
+    def names(self):
+        return sorted(p.suffix for p in self.out.iterdir())
+
+    def test_files_follow_every_save_until_that_is_taken_away(self):
+        self.save()
+        self.assertEqual(self.names(), [])
+        self.bench.linked.click()
+        self.save()
+        self.assertEqual(self.names(), [".gpl", ".hex"])
+        before = {p: p.read_bytes() for p in self.out.iterdir()}
+        self.do(turn_lead(40))
+        self.save()
+        self.assertTrue(all(p.read_bytes() != old for p, old in before.items()))
+        self.bench.kinds["css"].click()  # the link follows what is chosen
+        self.save()
+        self.assertEqual(self.names(), [".css", ".gpl", ".hex"])
+        self.bench.linked.click()
+        gone = {p: p.read_bytes() for p in self.out.iterdir()}
+        self.do(turn_lead(80))
+        self.save()
+        self.assertEqual({p: p.read_bytes() for p in self.out.iterdir()}, gone)
+
+    def test_it_is_known_again_with_the_plan_and_with_no_other(self):
+        file = str(self.folder / "window.ini")
+        self.works.remembered._settings = QSettings(file, QSettings.Format.IniFormat)
+        self.bench.linked.click()
+        self.save()
+        self.open()
+        self.assertFalse(self.bench.linked.isChecked())
+        self.open(self.answers.path)
+        self.assertTrue(self.bench.linked.isChecked())
+        self.assertEqual(self.bench.folder.text(), str(self.out))
+        chosen = {k for k, b in self.bench.kinds.items() if b.isChecked()}
+        self.assertEqual(chosen, {"gpl", "hex"})
+
+    def test_a_folder_that_is_gone_and_files_of_others_are_said_and_left(self):
+        self.bench.linked.click()
+        self.out.rmdir()
+        self.save()
+        self.assertIn("is gone", self.parts.notice.text())
+        self.assertFalse(self.out.exists())
+        self.assertTrue(self.answers.path.exists())
+        self.out.mkdir()
+        other = self.out / "lighthouse-bakery.gpl"
+        other.write_text("GIMP Palette\n1 2 3\n")
+        self.do(turn_lead(40))
+        self.save()
+        self.assertIn("stay as they are", self.parts.notice.text())
+        self.assertEqual(other.read_text(), "GIMP Palette\n1 2 3\n")
+        self.assertEqual(self.names(), [".gpl"])

@@ -24,6 +24,7 @@ from umber_compass.window.commands.views import ViewCommands
 from umber_compass.window.desk.bringing_back import BringingBack
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.folder_links import FolderLinks
 from umber_compass.window.desk.keeping import Keeping
 from umber_compass.window.desk.recent_plans import RecentPlans
 from umber_compass.window.desk.references import References
@@ -145,6 +146,7 @@ def make(
     start.put_aside.connect(bringing.put_aside)
     bringing.look()
     desk.filed.connect(remembered.add)
+    files.handing_off.links = FolderLinks(files.documents, remembered)
     return Works(
         desk,
         layout,

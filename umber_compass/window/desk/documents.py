@@ -21,7 +21,7 @@ from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.keeping import changes_since
 from umber_compass.window.desk.session import FIRST_WITH_SKETCH
 from umber_compass.window.desk.worker import OPEN, Urgency
-from umber_compass.words import Refusal
+from umber_compass.words import Refusal, words
 from umber_compass.work import Tick
 
 _SEEN_PX = 1280  # the longer side of what is shown while it is read
@@ -48,6 +48,8 @@ class Documents(QObject):
     """Files in and out of the desk."""
 
     changed = Signal(object, object)  # the plan's file, changed by something else; what was next
+
+    saved = Signal(object)  # the file that the plan that is on was written to
 
     begun = Signal(str)  # something is read, in words
     seen = Signal(object, bool)  # its picture, small; whether that is only a sketch yet
@@ -192,6 +194,8 @@ class Documents(QObject):
             if same:
                 desk.lies_in(path, found.plan, found.stamp)
             desk.told.emit(self.tr("Saved {name}").format(name=path.name), False)
+            if same:
+                self.saved.emit(path)
             if then is not None and same:
                 then()
 
@@ -203,9 +207,11 @@ class Documents(QObject):
             "save", prepare, answer, fail, self.tr("Saving {name}").format(name=path.name)
         )
 
-    def hand_off(self, folder: Path, kinds: Sequence[str], force: bool = False) -> None:
+    def hand_off(
+        self, folder: Path, kinds: Sequence[str], force: bool = False, linked: bool = False
+    ) -> None:
         """Write the painting program's files, off the GUI thread; where one is there that is not
-        ours, that is said instead."""
+        ours, that is said instead. By a link nothing is asked, and no folder is made anew."""
         desk = self.desk
         if desk.history is None or desk.pixels is None:
             return
@@ -214,6 +220,9 @@ class Documents(QObject):
         plan, pixels = desk.history.now, desk.pixels
 
         def work(tick: Tick) -> tuple[list[Path], bool]:
+            if linked and not folder.is_dir():
+                line = words("is gone: its files were not written; choose a folder again")
+                raise Refusal(str(folder), line)
             foreign = [] if force else document.others_files(plan, folder, kinds)
             if foreign:
                 return foreign, False
@@ -221,10 +230,17 @@ class Documents(QObject):
 
         def answer(found: tuple[list[Path], bool]) -> None:
             files, written = found
+            names = ", ".join(f.name for f in files)
+            if not written and linked:
+                line = self.tr(
+                    "{names} in {folder} were not written by this program and stay as they are;"
+                    " press Write files to replace them"
+                )
+                desk.told.emit(line.format(names=names, folder=folder), True)
+                return
             if not written:
                 self.foreign.emit(str(folder), list(kinds), files)
                 return
-            names = ", ".join(f.name for f in files)
             line = self.tr("Wrote {names} to {folder}").format(names=names, folder=folder)
             desk.told.emit(line, False)
 

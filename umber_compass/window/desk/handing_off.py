@@ -7,6 +7,7 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.window.desk.documents import Documents
+from umber_compass.window.desk.folder_links import FolderLinks
 from umber_compass.window.widgets.dialogs import Dialogs
 
 
@@ -21,6 +22,7 @@ class HandingOff(QObject):
         self.desk = documents.desk
         self.documents.foreign.connect(self._ask_to_replace)
         self.folder = ""  # once one was offered or chosen
+        self.links: FolderLinks | None = None
 
     def offer_folder(self) -> None:
         """Offer a hand-off folder beside the plan, unless one was chosen."""

@@ -21,6 +21,7 @@ from umber_compass.window.benches.handoff.file_row import FileRow
 from umber_compass.window.benches.handoff.layers_page import LayersPage
 from umber_compass.window.benches.handoff.plan_sheet_page import PlanSheetPage
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
+from umber_compass.window.desk.folder_links import Link
 from umber_compass.window.desk.layer_preview import LayerPreview
 from umber_compass.window.desk.sheet_making import SheetMaking
 from umber_compass.window.widgets.flow import Flow
@@ -38,6 +39,7 @@ class HandoffBench(Bench):
     wanted = Signal(list)  # kinds of files
     folder_typed = Signal(str)
     browsed = Signal()
+    link_wanted = Signal(object)  # Link, or None
     followed = Signal(bool)  # whether what files look like is seen
 
     def __init__(self) -> None:
@@ -59,7 +61,13 @@ class HandoffBench(Bench):
         self.write = QPushButton(self.tr("Write files"))
         self.write.setObjectName("fix")
         self.write.clicked.connect(self._write)
+        self.linked = QCheckBox(self.tr("and at every save"))
+        self.linked.setToolTip(
+            self.tr("Write the chosen files to this folder anew whenever the plan is saved")
+        )
+        self.linked.clicked.connect(self._say_link)
         self.column.addLayout(in_row((self.folder, 1), browse, self.write))
+        self.column.addLayout(in_row(1, self.linked))
         self.layers, self.sheet = LayersPage(), PaletteSheet()
         self.plan_sheet = PlanSheetPage()
         self._sheet_title = quiet("")
@@ -145,10 +153,27 @@ class HandoffBench(Bench):
     def _allow(self) -> None:
         chosen = any(b.isChecked() for b in self.kinds.values())
         self.write.setEnabled(chosen and bool(self.folder.text().strip()))
+        if self.linked.isChecked():  # it follows what is chosen
+            self._say_link()
+
+    def _chosen(self) -> list[str]:
+        return [k for k, b in self.kinds.items() if b.isChecked()]
 
     def _write(self) -> None:
-        kinds = [k for k, b in self.kinds.items() if b.isChecked()]
-        self.wanted.emit(kinds)
+        self.wanted.emit(self._chosen())
+
+    def _say_link(self) -> None:
+        link = Link(self.folder.text().strip(), tuple(self._chosen()))
+        self.link_wanted.emit(link if self.linked.isChecked() else None)
+
+    def show_link(self, link: Link | None) -> None:
+        """Whether the files are written at every save, which and where."""
+        self.linked.setChecked(False)  # what is shown now is not wished
+        if link is not None:
+            for kind, box in self.kinds.items():
+                box.setChecked(kind in link.kinds)
+            self.show_folder(link.folder)
+            self.linked.setChecked(True)
 
     def showEvent(self, event: object) -> None:
         self.followed.emit(True)
@@ -166,6 +191,10 @@ def join(bench: Bench, parts: WindowParts) -> None:
     bench.folder_typed.connect(files.choose_folder)
     files.folder_changed.connect(bench.show_folder)
     bench.show_folder(files.folder)
+    if files.links is not None:
+        bench.link_wanted.connect(files.links.set)
+        files.links.changed.connect(lambda link: bench.show_link(link))
+        bench.show_link(files.links.link)
     layers = LayerPreview(parts.desk, bench)
     bench.followed.connect(layers.follow)
     bench.layers.hidden_changed.connect(layers.hide)
