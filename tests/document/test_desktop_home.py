@@ -154,7 +154,8 @@ class Commands(scenes.InFolder):
         plan.write_bytes(DEMOS[0].plan.read_bytes())
         for given in (plan, plan.as_uri()):
             self.assertEqual(main(["thumbnail", "-s", "96", str(given), str(out)]), 0)
-            self.assertEqual(max(Image.open(out).size), 96)
+            with Image.open(out) as small:
+                self.assertEqual(max(small.size), 96)
             out.unlink()
         for given in (self.sketch, self.folder / "gone.umber", "https://x.example/a.umber"):
             self.assertEqual(main(["thumbnail", str(given), str(out)]), 1)

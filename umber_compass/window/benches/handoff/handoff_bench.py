@@ -46,12 +46,28 @@ class HandoffBench(Bench):
         super().__init__("Hand-off")
         self.kinds: dict[str, QCheckBox] = {}
         self._rows: dict[str, FileRow] = {}
+        self.layers, self.sheet = LayersPage(), PaletteSheet()
+        self.plan_sheet = PlanSheetPage()
+        self._sheet_title = quiet("")
+        palette = QWidget()
+        in_column(self._sheet_title, (scrolled(self.sheet), 1), gap=6, on=palette)
+        pages = {
+            self.tr("Files"): self._build_files(),
+            self.tr("Layers"): self.layers,
+            self.tr("Palette"): palette,
+            self.tr("Plan sheet"): self.plan_sheet,
+        }
+        self.pages = Pages(pages, small=True)
+        self.column.addWidget(self.pages.tabs)
+        self.add_pages()
+        self.forward(self.layers)
+
+    def _build_files(self) -> QWidget:
+        """Which files, and where to."""
         for kind in KINDS:
             self._add_kind(kind)
         more = QWidget()
         more.setLayout(Flow([self.kinds[kind] for kind in MORE], gap=12))
-        self.column.addWidget(quiet(self.tr("The palette in other formats as well")))
-        self.column.addWidget(more)
         self.folder = QLineEdit()
         self.folder.setAccessibleName(self.tr("Folder"))
         self.folder.textChanged.connect(self._allow)
@@ -66,22 +82,18 @@ class HandoffBench(Bench):
             self.tr("Write the chosen files to this folder anew whenever the plan is saved")
         )
         self.linked.clicked.connect(self._say_link)
-        self.column.addLayout(in_row((self.folder, 1), browse, self.write))
-        self.column.addLayout(in_row(1, self.linked))
-        self.layers, self.sheet = LayersPage(), PaletteSheet()
-        self.plan_sheet = PlanSheetPage()
-        self._sheet_title = quiet("")
-        palette = QWidget()
-        in_column(self._sheet_title, (scrolled(self.sheet), 1), gap=6, on=palette)
-        pages = {
-            self.tr("Palette"): palette,
-            self.tr("Layers"): self.layers,
-            self.tr("Plan sheet"): self.plan_sheet,
-        }
-        self.pages = Pages(pages, small=True)
-        self.column.addWidget(self.pages.tabs)
-        self.add_pages()
-        self.forward(self.layers)
+        page = QWidget()
+        in_column(
+            *self._rows.values(),
+            quiet(self.tr("The palette in other formats as well")),
+            more,
+            in_row((self.folder, 1), browse, self.write),
+            in_row(1, self.linked),
+            1,
+            gap=8,
+            on=page,
+        )
+        return page
 
     def _add_kind(self, kind: str) -> None:
         if kind in MORE:
@@ -90,7 +102,6 @@ class HandoffBench(Bench):
         else:
             self._rows[kind] = row = FileRow(self.tr(SAYS[kind]), stacked=kind == "ora")
             box = row.box
-            self.column.addWidget(row)
         box.setChecked(kind not in MORE)
         box.toggled.connect(self._allow)
         self.kinds[kind] = box
