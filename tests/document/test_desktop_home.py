@@ -35,10 +35,12 @@ def entry(path):
 
 def words_of(command):
     """The words of an Exec key: the file's own escaping first, then the quoting, then the percent
-    signs (Desktop Entry Specification 1.4)."""
+    signs (Desktop Entry Specification 1.4). What the specification does not know is a fault."""
+    assert not re.sub(r"\\\\|\\[sntr]", "", command).count("\\"), command
     text = command.replace("\\\\", "\\")
     found = re.findall(r'"((?:\\.|[^"\\])*)"|(\S+)', text)
     plain = [re.sub(r"\\(.)", r"\1", quoted) if quoted else bare for quoted, bare in found]
+    assert not any(re.search(r"%(?![%fsuo])", word.replace("%%", "")) for word in plain), command
     return [word.replace("%%", "%") for word in plain]
 
 

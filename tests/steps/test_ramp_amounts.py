@@ -11,6 +11,8 @@ from umber_compass.colour.measured import measure_hex
 from umber_compass.colour.packed import unpack
 from umber_compass.colour.spaces import cielab, decode, hue_distance, parse_hex
 from umber_compass.plan import edits
+from umber_compass.plan.model import Ramp
+from umber_compass.plan.ramp_edits import set_all_recipes, set_region_gradient
 from umber_compass.plan.regrouping import regroup
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps import keys
@@ -152,6 +154,17 @@ class Tied(scenes.InFolder):
         left = tuple(r for r in plan.regions if r.id != other)
         then = regroup(words("x"), plan.sketch, left).apply(plan)
         self.assertEqual(edits.study(then).shades, {})
+
+
+class Over(scenes.InFolder):
+    def test_a_gradient_over_its_own_shading_stays_a_regions_own_when_all_get_one_recipe(self):
+        made, _ = self.bring_in()
+        one, other = (r.id for r in made.plan.regions[:2])
+        plan = set_region_gradient(one, ["#102030", "#f0e0d0"], "one").apply(made.plan)
+        everywhere = set_all_recipes(Ramp(recipe="straight", over=("#ffffff",))).apply(plan)
+        ramps = edits.study(everywhere).recipes
+        self.assertEqual({r.recipe for r in ramps.values()}, {"straight"})
+        self.assertEqual((ramps[one].over, ramps[other].over), (("#102030", "#f0e0d0"), ()))
 
 
 class Checked(scenes.InFolder):

@@ -310,7 +310,9 @@ class Press(Driven):
         self.assertFalse(row.shipped.isVisible())
         self.session.put_on_stage("print")
         self.settle()
-        before = self.seen()
+        self.parts.strip.show_views(["print", "grey", "squint", "small"])
+        self.settle()
+        before, tile = self.seen(), self.parts.strip.tiles[0]._image.copy()
         folder = own_folder(self)
         (folder / "bad.icc").write_bytes(b"no profile")
         self.answers.path = folder / "bad.icc"
@@ -322,6 +324,7 @@ class Press(Driven):
         QTest.mouseClick(row.choose, Qt.MouseButton.LeftButton)
         self.settle()
         self.assertEqual(row.title.text(), "sRGB built-in")
+        self.assertNotEqual(self.parts.strip.tiles[0]._image, tile)
         self.assertNotEqual(self.seen(), before)
         QTest.mouseClick(row.shipped, Qt.MouseButton.LeftButton)
         self.settle()
@@ -377,6 +380,7 @@ class PlanSheet(Driven):
         self.assertAlmostEqual(float(box[1]) / 72 * 25.4, 297, delta=0.5)
         self.assertAlmostEqual(float(box[2]) / 72 * 25.4, 210, delta=0.5)
         self.assertEqual(data.count(b"/Type /Page\n"), 1)
+        self.assertIn(b"SourceSans3", data)  # the program's own typeface, whatever is installed
         if shutil.which("pdftotext") is None:
             self.skipTest("pdftotext (poppler-utils) is not on this machine")
         done = subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True)
