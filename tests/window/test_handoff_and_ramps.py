@@ -370,6 +370,11 @@ class PlanSheet(Driven):
         self.assertIn(b"<svg", self.written("a.svg").read_bytes()[:200])
         bare = self.written("bare")
         self.assertTrue(bare.with_suffix(".pdf").read_bytes().startswith(b"%PDF"))
+        bare.with_suffix(".pdf").write_bytes(b"another")
+        self.answers.path = bare
+        self.page.write.click()  # the dialog asked about the bare name alone
+        self.settle()
+        self.assertEqual(bare.with_suffix(".pdf").read_bytes(), b"another")
         self.assertFalse(self.written("a.docx").exists())
         self.assertIn(".pdf, .svg or .png", self.parts.notice.text())
 
@@ -436,11 +441,20 @@ class LinkedFolder(Driven):
         self.save()
         self.open()
         self.assertFalse(self.bench.linked.isChecked())
+        self.works.files.handing_off.choose_folder(str(self.folder / "other"))
         self.open(self.answers.path)
         self.assertTrue(self.bench.linked.isChecked())
         self.assertEqual(self.bench.folder.text(), str(self.out))
+        self.assertEqual(self.works.files.handing_off.folder, str(self.out))
         chosen = {k for k, b in self.bench.kinds.items() if b.isChecked()}
         self.assertEqual(chosen, {"gpl", "hex"})
+
+    def test_a_folder_with_a_blank_can_be_typed_while_it_is_linked(self):
+        self.bench.linked.click()
+        QTest.keyClicks(self.bench.folder, " of two")
+        self.assertEqual(self.bench.folder.text(), f"{self.out} of two")
+        self.assertEqual(self.works.files.handing_off.links.link.folder, f"{self.out} of two")
+        self.assertTrue(self.bench.linked.isChecked())
 
     def test_a_folder_that_is_gone_and_files_of_others_are_said_and_left(self):
         self.bench.linked.click()

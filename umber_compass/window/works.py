@@ -146,7 +146,7 @@ def make(
     start.put_aside.connect(bringing.put_aside)
     bringing.look()
     desk.filed.connect(remembered.add)
-    files.handing_off.links = FolderLinks(files.documents, remembered)
+    files.handing_off.follow(FolderLinks(files.documents, remembered))
     return Works(
         desk,
         layout,

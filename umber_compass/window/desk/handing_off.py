@@ -7,7 +7,7 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.window.desk.documents import Documents
-from umber_compass.window.desk.folder_links import FolderLinks
+from umber_compass.window.desk.folder_links import FolderLinks, Link
 from umber_compass.window.widgets.dialogs import Dialogs
 
 
@@ -23,6 +23,16 @@ class HandingOff(QObject):
         self.documents.foreign.connect(self._ask_to_replace)
         self.folder = ""  # once one was offered or chosen
         self.links: FolderLinks | None = None
+
+    def follow(self, links: FolderLinks) -> None:
+        """Take these links, and go to the folder of the one that is on."""
+        self.links = links
+        links.changed.connect(self._on_linked)
+
+    def _on_linked(self, link: Link | None) -> None:
+        # A blank that is being typed at its end stays.
+        if link is not None and link.folder != self.folder.strip():
+            self.choose_folder(link.folder)
 
     def offer_folder(self) -> None:
         """Offer a hand-off folder beside the plan, unless one was chosen."""

@@ -44,13 +44,9 @@ class SheetMaking(QObject):
         """The plan may be another; whether its sheet is seen now."""
         self._seen = seen
         derived = self._desk.derived
-        same = self._shown is not None and self._shown.wish == self._wish
-        if seen and derived is not None and not (same and self._is_shown(derived)):
+        if seen and derived is not None and self._shown != _Of(derived, self._wish):
             self.waits.emit()
             self.timer.start()
-
-    def _is_shown(self, derived: Derived) -> bool:
-        return self._shown is not None and self._shown.derived is derived
 
     def change(self, wish: Wish) -> None:
         """Make it otherwise."""
@@ -86,6 +82,10 @@ class SheetMaking(QObject):
         if path is None:
             return
         named = path if path.suffix else path.with_suffix(".pdf")
+        if named != path and named.exists():  # the dialog has not asked about this name
+            line = self.tr("{name} already exists. Replace it?").format(name=named.name)
+            if not self._files.dialogs.replace(self._parent, line):
+                return
 
         def work(tick: Tick) -> Path:
             from umber_compass.window.desk.printing import file_of

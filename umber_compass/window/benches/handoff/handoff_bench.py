@@ -178,12 +178,11 @@ class HandoffBench(Bench):
         self.link_wanted.emit(link if self.linked.isChecked() else None)
 
     def show_link(self, link: Link | None) -> None:
-        """Whether the files are written at every save, which and where."""
+        """Whether the files are written at every save, and which."""
         self.linked.setChecked(False)  # what is shown now is not wished
         if link is not None:
             for kind, box in self.kinds.items():
                 box.setChecked(kind in link.kinds)
-            self.show_folder(link.folder)
             self.linked.setChecked(True)
 
     def showEvent(self, event: object) -> None:
@@ -204,7 +203,7 @@ def join(bench: Bench, parts: WindowParts) -> None:
     bench.show_folder(files.folder)
     if files.links is not None:
         bench.link_wanted.connect(files.links.set)
-        files.links.changed.connect(lambda link: bench.show_link(link))
+        files.links.changed.connect(bench.show_link)
         bench.show_link(files.links.link)
     layers = LayerPreview(parts.desk, bench)
     bench.followed.connect(layers.follow)
