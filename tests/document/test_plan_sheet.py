@@ -94,6 +94,12 @@ class Sheet(scenes.InFolder):
         plain = self.said(self.sheet(Wish(client=True, without=frozenset({"notes"}))))
         self.assertFalse([s for s in plain if re.search(r"\d", s) and s != "4 March 2026"])
         self.assertNotIn("Open checks", plain)
+        now = study(self.plan)
+        noted = replace(self.plan, studies=(replace(now, note="ask for more money"),))
+        for client in (False, True):
+            short = change_setting("brief.notes", "").apply(noted)
+            said = self.said(self.sheet(Wish(client=client), short))
+            self.assertEqual("ask for more money" in " ".join(said), not client)
 
     def test_kept_versions_stand_below_with_their_reasons(self):
         now = study(self.plan)
@@ -103,6 +109,8 @@ class Sheet(scenes.InFolder):
         said = self.said(root)
         self.assertEqual((said.count("Colder"), "the sail glows" in said), (1, True))
         self.assertEqual(len(list(root.iter(f"{SVG}image"))), 4)
+        many = replace(plan, studies=(now, *(replace(kept, id=f"k{i}") for i in range(5))))
+        self.assertIn("Kept, 3 of 5", self.said(self.sheet(plan=many)))
 
     def test_without_a_light_there_is_no_chart_and_no_rig(self):
         said = self.said(self.sheet(plan=self.made.plan))

@@ -43,7 +43,7 @@ _VIEWS = ("grey", "small")
 _MEASURES = ("scheme", "values", "chart", "ramps")  # in the column beside the picture
 _TEXTS = ("rig", "checks", "notes")  # beneath it
 _SHARE = {"scheme": 1.4, "values": 1.3, "chart": 1.3, "ramps": 1.2}  # of the column's height
-_STUDY_ROW = 330.0
+_STUDY_ROW, _MOST_STUDIES = 330.0, 3
 _LEAST = 170.0  # of a part among texts: its head and three lines
 
 
@@ -229,10 +229,14 @@ def _resized(picture: Picture, px: int) -> Picture:
 
 def _studies(page: Page, box: Box, derived: Derived, kept: Sequence[Study]) -> None:
     """Versions that were kept, with the reason for each."""
-    page.text(box.x, box.y + HEAD * 0.8, str(words("Kept")), HEAD, INK, 600)
+    shown_now = kept[:_MOST_STUDIES]
+    title = words("Kept")
+    if len(kept) > len(shown_now):
+        title = words("Kept, {n} of {count}", n=len(shown_now), count=len(kept))
+    page.text(box.x, box.y + HEAD * 0.8, str(title), HEAD, INK, 600)
     inner = box.below(HEAD + 16)
-    wide = (inner.width - 2 * _GAP) / 3
-    for i, study in enumerate(kept[:3]):
+    wide = (inner.width - (_MOST_STUDIES - 1) * _GAP) / _MOST_STUDIES
+    for i, study in enumerate(shown_now):
         shown = derived.of(replace(derived.plan, current_study=study.id))
         picture = _picture(shown, _STUDY_PX)
         cell = Box(inner.x + i * (wide + _GAP), inner.y, wide, inner.height)

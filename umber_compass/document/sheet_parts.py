@@ -216,7 +216,8 @@ def notes(page: Page, box: Box, derived: Derived, plain: bool) -> float:
     first = wrapped(", ".join(said), inner.width, BODY, 2)
     y = page.lines(inner.x, inner.y + BODY, first, BODY, INK)
     most = int(max(inner.bottom - y, 0) // (BODY * 1.3)) + 1
-    text = "\n".join(t for t in (brief.notes.strip(), derived.study.note.strip()) if t)
+    own = "" if plain else derived.study.note.strip()  # what is noted to oneself
+    text = "\n".join(t for t in (brief.notes.strip(), own) if t)
     if text:
         y = page.lines(inner.x, y, wrapped(text, inner.width, BODY, most), BODY, QUIET)
     return y - box.y

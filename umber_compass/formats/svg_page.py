@@ -3,6 +3,7 @@ is measured in the typeface that ships with the program, so that a line is broke
 be."""
 
 import base64
+from bisect import bisect_right
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
 from pathlib import Path
@@ -57,9 +58,10 @@ def cut(text: str, width: float, size: float, weight: int = 400) -> str:
     """A text that fits a width, ended with dots where it is longer."""
     if width_of(text, size, weight) <= width:
         return text
-    while text and width_of(text + "…", size, weight) > width:
-        text = text[:-1]
-    return text.rstrip() + "…"
+    fits = bisect_right(
+        range(len(text)), width, key=lambda n: width_of(text[:n] + "…", size, weight)
+    )
+    return text[: max(fits - 1, 0)].rstrip() + "…"
 
 
 def wrapped(text: str, width: float, size: float, most: int, weight: int = 400) -> list[str]:
