@@ -20,7 +20,7 @@ ALLOWED = {
     "formats": {"words", "work", "colour", "plan"},
     "steps": {"words", "work", "registry", "colour", "plan", "picture"},
     "demo": {"words", "formats"},
-    "document": {"words", "work", "colour", "plan", "picture", "formats", "views", "steps"},
+    "document": {"", "words", "work", "colour", "plan", "picture", "formats", "views", "steps"},
 }
 CORE = set(ALLOWED) | {""}
 ALLOWED |= {"cli": CORE, "window": CORE, "__main__": {"cli", "window"}}

@@ -9,10 +9,10 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import IO, NamedTuple
 
+from umber_compass import DESKTOP_ID as ID
 from umber_compass.formats import atomic
 from umber_compass.words import Refusal, words
 
-ID = "org.umbercompass.umbercompass"
 _ASSETS = Path(__file__).parent.parent / "assets" / "desktop"
 _ICONS = "icons/hicolor/scalable"
 PLACES: Mapping[str, str] = {

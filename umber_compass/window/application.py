@@ -12,6 +12,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
+from umber_compass import DESKTOP_ID
 from umber_compass.window.ending import Ending
 from umber_compass.window.opening import Opening
 from umber_compass.window.widgets import theme
@@ -20,8 +21,7 @@ from umber_compass.window.widgets.tidying import Tidying, keep_for_good
 if TYPE_CHECKING:
     from umber_compass.window.main_window import MainWindow
 
-ID = "org.umbercompass.umbercompass"  # of its menu entry, by which a desktop knows its windows
-ICON = Path(__file__).parent.parent / "assets" / "desktop" / f"{ID}.svg"
+ICON = Path(__file__).parent.parent / "assets" / "desktop" / f"{DESKTOP_ID}.svg"
 # Seconds after which the worker must let the window have its turn: a drag must not wait for it.
 _TURN = 0.001
 
@@ -35,7 +35,7 @@ def make_application() -> theme.Application:
     sys.setswitchinterval(_TURN)
     application.setApplicationName("umber-compass")
     application.setApplicationDisplayName("Umber Compass")
-    application.setDesktopFileName(ID)
+    application.setDesktopFileName(DESKTOP_ID)
     application.setStyle("Fusion")
     theme.load_fonts()
     theme.enter(application, "gallery")
