@@ -29,34 +29,16 @@ def shade_maps(
     hue follows otherwise."""
     if not shading.on:
         return _NONE
-    own = {k: _encoded(ramp.over) for k, ramp in recipes.items() if ramp.over}
-    shared = _shared(shading, regions, recipes, colours, numbers, rig)
-    return {**shared, **own} if own else shared
-
-
-def _shared(
-    shading: Shading,
-    regions: Sequence[Region],
-    recipes: Mapping[str, Ramp],
-    colours: Mapping[str, RegionColour],
-    numbers: Mapping[str, float],
-    rig: Rig,
-) -> ShadeMaps:
-    if shading.hue not in ("gradient", "ramp"):
-        return _NONE
-    if shading.hue == "gradient":
-        stops = _encoded(shading.stops)
-        return {r.id: stops for r in regions} if len(stops) else _NONE
-    return {
-        r.id: _encoded(
-            [
-                step.hex
-                for end in colours[r.id].ends
-                for step in make_steps(end.hex, ramp_of(recipes, r.id), numbers, rig).steps
-            ]
-        )
-        for r in regions
-    }
+    found: dict[str, Floats] = {}
+    if shading.hue == "gradient" and shading.stops:
+        found = dict.fromkeys((r.id for r in regions), _encoded(shading.stops))
+    elif shading.hue == "ramp":
+        for r in regions:
+            ramp = ramp_of(recipes, r.id)
+            made = [make_steps(end.hex, ramp, numbers, rig) for end in colours[r.id].ends]
+            found[r.id] = _encoded([step.hex for steps in made for step in steps.steps])
+    found |= {id_: _encoded(ramp.over) for id_, ramp in recipes.items() if ramp.over}
+    return found or _NONE
 
 
 def _encoded(hexes: Sequence[str]) -> Floats:

@@ -6,6 +6,7 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QRectF, QS
 from PySide6.QtGui import QImage, QPageSize, QPainter, QPdfWriter
 from PySide6.QtSvg import QSvgRenderer
 
+from umber_compass.window.widgets.bitmap import png_of
 from umber_compass.words import Refusal, words
 
 ENDINGS = (".pdf", ".svg", ".png")
@@ -53,10 +54,7 @@ def _png(svg: str) -> bytes:
     dots = round(_DPI / _MM_PER_INCH * 1000)
     image.setDotsPerMeterX(dots)
     image.setDotsPerMeterY(dots)
-    held = QBuffer()
-    held.open(QIODevice.OpenModeFlag.WriteOnly)
-    image.save(held, "PNG")  # type: ignore[call-overload]  # the stub knows no device
-    return bytes(held.data().data())
+    return png_of(image)
 
 
 def _pdf(svg: str, title: str) -> bytes:

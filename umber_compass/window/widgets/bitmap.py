@@ -2,6 +2,7 @@
 
 import numpy as np
 import numpy.typing as npt
+from PySide6.QtCore import QBuffer, QIODevice
 from PySide6.QtGui import QImage
 
 from umber_compass.colour.packed import Packed
@@ -44,3 +45,11 @@ def grown(inside: npt.NDArray[np.bool_], px: int) -> npt.NDArray[np.bool_]:
 
 def _shrunk(inside: npt.NDArray[np.bool_], px: int) -> npt.NDArray[np.bool_]:
     return ~grown(~np.pad(inside, px), px)[px:-px, px:-px]
+
+
+def png_of(image: QImage) -> bytes:
+    """An image as PNG."""
+    held = QBuffer()
+    held.open(QIODevice.OpenModeFlag.WriteOnly)
+    image.save(held, "PNG")  # type: ignore[call-overload]  # its stub knows bytes only
+    return bytes(held.data().data())

@@ -2,8 +2,10 @@
 
 from typing import cast
 
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMimeData
+from PySide6.QtCore import QMimeData
 from PySide6.QtGui import QGuiApplication, QImage
+
+from umber_compass.window.widgets.bitmap import png_of
 
 
 def copied() -> QMimeData:
@@ -14,9 +16,4 @@ def copied() -> QMimeData:
 
 def picture_of(mime: QMimeData) -> bytes:
     """The picture that was copied, as PNG."""
-    held = QByteArray()
-    buffer = QBuffer(held)
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    image = QImage(mime.imageData())
-    image.save(buffer, "PNG")  # type: ignore[call-overload]  # its stub knows bytes only
-    return bytes(held.data())
+    return png_of(QImage(mime.imageData()))

@@ -164,21 +164,22 @@ class ShadingPart(QWidget):
             return
         self.edit_wanted.emit(change_setting(f"shading.{name}-colour", found))
 
-    def _take_stops(self, of: Of, text: str) -> None:
-        """Hexes were typed; where one is none, all are put back."""
+    def _listed(self, text: str) -> list[str] | None:
+        """The hexes that were typed; where one is none, all are put back."""
         try:
-            found = listed_hexes(text)
+            return listed_hexes(text)
         except Refusal:
             self._show_texts()
-            return
-        self.edit_wanted.emit(set_gradient(found))
+            return None
+
+    def _take_stops(self, of: Of, text: str) -> None:
+        found = self._listed(text)
+        if found is not None:
+            self.edit_wanted.emit(set_gradient(found))
 
     def _take_own(self, of: Of, text: str) -> None:
-        """The same for the gradient of one region."""
-        try:
-            found = listed_hexes(text)
-        except Refusal:
-            self._show_texts()
+        found = self._listed(text)
+        if found is None:
             return
         # Another region may have been chosen before the text was taken.
         same = self._region is not None and self._region.id == of.thing
