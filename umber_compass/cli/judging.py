@@ -82,6 +82,36 @@ def _focus_ids(derived: Derived) -> tuple[str, ...]:
     return named or tuple(r.id for r in derived.regions if r.label in inside)
 
 
+def drift(args: Namespace) -> dict[str, Any]:
+    """How a painting in progress has drifted from its plan."""
+    # Few commands compare paintings.
+    from umber_compass.cli.plans import told_checks
+    from umber_compass.document.painting import compare
+    from umber_compass.steps.painting.judged import worse_checks
+
+    opened = document.open_plan(Path(args.plan))
+    derived = Pipeline(opened.pixels.drawings).derive(opened.plan)
+    found = compare(derived, picture.read(Path(args.picture)).packed, args.picture)
+    return {
+        "aligned": {"dx": found.dx, "dy": found.dy, "scale": found.scale, "seen": found.seen},
+        "painted": found.painted,
+        "regions": [
+            {
+                "region": d.region,
+                "value": d.value,
+                "hue": d.hue,
+                "chroma": d.chroma,
+                "drifted": bool(d.drifted),
+                "by": list(d.drifted),
+                "painted": d.painted,
+            }
+            for d in found.drifts
+        ],
+        "whole": found.whole._asdict(),
+        **told_checks(worse_checks(derived.think(), found.drifts)),
+    }
+
+
 def rig(args: Namespace) -> dict[str, Any]:
     """The key and the ambient light of any picture, from places in the light and in shade."""
     levels = unpack(picture.read(Path(args.picture)).packed)

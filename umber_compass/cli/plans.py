@@ -94,10 +94,11 @@ def checks(args: Namespace) -> dict[str, Any]:
     """What a plan's checks say."""
     opened = document.open_plan(Path(args.plan))
     pipeline = Pipeline(opened.pixels.drawings)
-    return _judged(judge(pipeline.derive(opened.plan)))
+    return told_checks(judge(pipeline.derive(opened.plan)))
 
 
-def _judged(results: list[Result]) -> dict[str, Any]:
+def told_checks(results: list[Result]) -> dict[str, Any]:
+    """What checks say, as every command tells it."""
     return {
         "checks": [
             {
@@ -121,7 +122,7 @@ def fix(args: Namespace) -> dict[str, Any]:
     pipeline = Pipeline(opened.pixels.drawings)
     plan, taken = mend(opened.plan, pipeline, args.check)
     document.save(plan, opened.pixels, Path(args.output))
-    after = _judged(judge(pipeline.derive(plan)))
+    after = told_checks(judge(pipeline.derive(plan)))
     return {**after, "taken": [{"id": f.id, "text": str(f.text)} for f in taken]}
 
 
@@ -139,7 +140,7 @@ def decide(args: Namespace) -> dict[str, Any]:
             plan = _with_things(pipeline, plan)
         plan = edit_from(plan, change).apply(plan)
     document.save(plan, opened.pixels, Path(args.output))
-    return _judged(judge(pipeline.derive(plan)))
+    return told_checks(judge(pipeline.derive(plan)))
 
 
 def _with_things(pipeline: Pipeline, plan: Plan) -> Plan:

@@ -178,6 +178,9 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     any_picture = _command(commands, "read", "what any picture shows", judging.read)
     any_picture.add_argument("picture")
     any_picture.add_argument("--wheel", choices=choices["wheel"], default="painter")
+    drift = _command(commands, "drift", "how a painting drifts from its plan", judging.drift)
+    drift.add_argument("plan")
+    drift.add_argument("picture", help="the painting as it is now: PNG, JPEG, OpenRaster ...")
     lights = _command(commands, "rig", "the lights of any picture", judging.rig)
     lights.add_argument("picture")
     for side, text in (("lit", "in the light"), ("shaded", "of the same material in shade")):

@@ -15,6 +15,7 @@ from umber_compass.formats import plan_file, records
 from umber_compass.formats.atomic import Stamp
 from umber_compass.formats.plan_file import PlanFile
 from umber_compass.formats.records import Entry, Lock, Record, Records
+from umber_compass.plan.journal import Journal
 from umber_compass.plan.model import Plan
 from umber_compass.words import Refusal, words
 
@@ -31,6 +32,7 @@ def record_of(
     thumbnail: bytes = b"",
     stamp: Stamp | None = None,
     changes: Sequence[str] = (),
+    journal: Journal | None = None,
 ) -> Record:
     """A plan as it is now, for keeping; `changes` are those since it was saved before."""
     return Record(
@@ -42,6 +44,7 @@ def record_of(
         count=len(changes),
         changes=tuple(changes[-_TOLD:]),
         thumbnail=thumbnail,
+        journal=b"" if journal is None else msgspec.json.encode(journal),
         plan=msgspec.Raw(msgspec.json.encode(plan)),
     )
 
@@ -112,7 +115,8 @@ class KeptWork:
         failed."""
         if self._records is None:
             return
-        record, newest = record_of(plan, path, thumbnail, changes=changes), self.versions(path)[:1]
+        record = record_of(plan, path, thumbnail, None, changes, pixels.journal)
+        newest = self.versions(path)[:1]
         if newest and bytes(newest[0].record.plan) == bytes(record.plan):
             return
         folder = (_VERSIONS, _key_of(path))
@@ -134,7 +138,8 @@ class KeptWork:
             pictures[key] = self._records.picture(key)
             if hash_of(pictures[key]) != key:
                 raise Refusal(subject, words("was kept with a damaged picture; open its file"))
-        return plan_file.held_of(plan, pictures, entry.record.thumbnail, subject)
+        held = plan_file.held_of(plan, pictures, entry.record.thumbnail, subject)
+        return held._replace(journal=plan_file.journal_of(entry.record.journal, subject))
 
     def _prune(self, kept: Records, folder: tuple[str, ...], most: int) -> None:
         """At most so many records in a folder, and so many bytes in all; the oldest go first."""

@@ -16,6 +16,7 @@ from umber_compass.formats import picture
 from umber_compass.formats.plan_file import PlanFile
 from umber_compass.picture.drawing import Drawing, draw
 from umber_compass.picture.mixes import Labels
+from umber_compass.plan.journal import Journal
 from umber_compass.plan.model import Plan, Sketch
 from umber_compass.words import Refusal, words
 from umber_compass.work import Tick, idle
@@ -39,6 +40,7 @@ class Pixels:
         self._encoded: dict[str, bytes] = {}
         # The picture that hands worked on last: hash of its sketch, itself at working size, greys.
         self.shown: tuple[str, Packed, Levels] | None = None
+        self.journal = Journal()
 
     @classmethod
     def of_file(cls, held: PlanFile) -> "Pixels":
@@ -47,6 +49,7 @@ class Pixels:
         made.sketches, made._encoded = dict(held.sketches), dict(held.labels)
         made._labels = dict(held.arrays)
         made.references = dict(held.references)
+        made.journal = held.journal
         return made
 
     def add_sketch(self, data: bytes) -> str:
@@ -142,6 +145,7 @@ class Pixels:
             {s.labels: self._labels[s.labels] for s in named},
             thumbnail,
             {r.hash: self.references[r.hash] for r in plan.references},
+            journal=self.journal,
         )
 
 

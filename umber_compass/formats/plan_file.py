@@ -21,6 +21,7 @@ import numpy.typing as npt
 from umber_compass.formats import atomic, upgrades
 from umber_compass.formats.archives import points_outside
 from umber_compass.formats.picture import MOST_BYTES, read_labels
+from umber_compass.plan.journal import Journal
 from umber_compass.plan.model import SCHEMA, Candidate, Plan, Region, Sketch
 from umber_compass.plan.practices import PRACTICES
 from umber_compass.plan.ranges import fault_of
@@ -29,8 +30,14 @@ from umber_compass.words import Refusal, words
 PACKED_AS = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)  # other ways are never read
 MIME = "application/x-umber-plan"
 ENDING = ".umber"
+JOURNAL = "journal.json"
 _MOST_ENTRIES = 256
-_MOST = {"mimetype": 100, "plan.json": 16_000_000, "thumbnail.png": 8_000_000}  # bytes
+_MOST = {
+    "mimetype": 100,
+    "plan.json": 16_000_000,
+    JOURNAL: 16_000_000,
+    "thumbnail.png": 8_000_000,
+}  # bytes
 _MOST_PX = 100_000_000
 _MOST_REGIONS = 2048  # more than any sketch is split into
 SKETCHES, LABELS, REFERENCES = "sketches/", "labels/", "references/"
@@ -46,6 +53,7 @@ class PlanFile(NamedTuple):
     thumbnail: bytes  # PNG, or empty
     references: Mapping[str, bytes] = MappingProxyType({})  # by hash, pictures kept beside the plan
     schema: int = SCHEMA  # of the file as it lay there
+    journal: Journal = Journal()
 
 
 class _Schema(msgspec.Struct):
@@ -62,6 +70,7 @@ def _fill(stream: IO[bytes], held: PlanFile) -> None:
     entries = [
         ("mimetype", MIME.encode(), stored),
         ("plan.json", json_of(held.plan), deflated),
+        (JOURNAL, msgspec.json.encode(held.journal), deflated),
         *((SKETCHES + h, data, stored) for h, data in sorted(held.sketches.items())),
         *((f"{LABELS}{h}.png", data, stored) for h, data in sorted(held.labels.items())),
         *((REFERENCES + h, data, stored) for h, data in sorted(held.references.items())),
@@ -163,7 +172,17 @@ def _assembled(parts: dict[str, bytes], subject: str) -> PlanFile:
         raise Refusal(subject, words("is a ZIP file but no plan; open a .umber file"))
     schema = _schema_of(parts["plan.json"])
     plan = _plan(parts, subject)
-    return _held(plan, parts, subject)._replace(schema=schema)
+    journal = journal_of(parts.get(JOURNAL, b""), subject)
+    return _held(plan, parts, subject)._replace(schema=schema, journal=journal)
+
+
+def journal_of(data: bytes, subject: str) -> Journal:
+    """A journal from its JSON; an empty one from nothing. Raises Refusal for what is none."""
+    try:
+        return msgspec.json.decode(data, type=Journal) if data else Journal()
+    except (msgspec.MsgspecError, RecursionError, ValueError) as error:
+        why = str(error).split("\n")[0][:120]
+        raise _damaged(subject, f"its {JOURNAL} is not valid: {why}") from error
 
 
 def _schema_of(data: bytes) -> int:

@@ -36,6 +36,7 @@ class Record(msgspec.Struct, frozen=True, kw_only=True):
     count: int = 0  # changes that no file holds
     changes: tuple[str, ...] = ()  # the last of them, in words
     thumbnail: bytes = b""  # PNG
+    journal: bytes = b""  # as journal.json
     plan: msgspec.Raw  # as plan.json
 
 

@@ -38,6 +38,7 @@ class JoiningBenches:
             works.splitting,
             works.sketches,
             works.menus,
+            works.watch,
         )
         works.layout.benches.each(self._join_step)
         works.layout.drawers.each(self._join_drawer)

@@ -25,7 +25,9 @@ from umber_compass.window.desk.bringing_back import BringingBack
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
 from umber_compass.window.desk.folder_links import FolderLinks
+from umber_compass.window.desk.journaling import Journaling
 from umber_compass.window.desk.keeping import Keeping
+from umber_compass.window.desk.painting_watch import PaintingWatch
 from umber_compass.window.desk.recent_plans import RecentPlans
 from umber_compass.window.desk.references import References
 from umber_compass.window.desk.remembered import Remembered
@@ -74,6 +76,8 @@ class Works(NamedTuple):
     keeping: Keeping
     versions: VersionCommands
     plans: RecentPlans
+    journaling: Journaling
+    watch: PaintingWatch
 
 
 def make(
@@ -86,7 +90,7 @@ def make(
 ) -> Works:
     """Make the parts of a window, and its menus."""
     desk, layout = Desk(cache, state), Layout()
-    keeping = Keeping(desk)
+    keeping, journaling = Keeping(desk), Journaling(desk)
     remembered.setParent(desk)
     files, regions = Files(desk, layout, dialogs), Regions(desk)
     director, marks = Director(desk, layout.stage), StageMarks(desk, layout.stage)
@@ -176,6 +180,8 @@ def make(
         keeping,
         versions,
         plans,
+        journaling,
+        PaintingWatch(desk, journaling, remembered),
     )
 
 

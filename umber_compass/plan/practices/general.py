@@ -9,6 +9,7 @@ _HARMONY = "studio rule, docs/harmony.md"
 _STUDIES = "studio rule, docs/studies.md"
 _SKETCH = "studio rule, docs/practices.md"
 _RAMPS = "studio rule, docs/ramps.md"
+_PAINTING = "studio rule, docs/painting.md"
 _ENGINE = "engine: rounding undoes less"
 
 # One row is one rule; the formatter would make nine lines of each.
@@ -140,6 +141,10 @@ RULES = (
     Rule("ramp.spacing", "step of a ramp", 9, "CIEDE2000 or L*", 1, 40, _RAMPS),
     Rule("ramp.degrees", "turn of a cool-warm step", 8, "° OKLCh", 0, 60, _RAMPS),
     Rule("ramp.hsb", "points of an hsb-sum step", 25, "points", 1, 100, _RAMPS),
+    Rule("painting.value", "painting: drift of value from", 4.3, "L*", 0.5, 60, _PAINTING),
+    Rule("painting.hue", "painting: drift of hue from", 9.5, "° OKLCh", 1, 180, _PAINTING),
+    Rule("painting.chroma", "painting: drift of chroma from", 0.023, "OKLCh", 0.002, 0.4,
+         _PAINTING),
     Rule("budget.colours", "colours at most; 0: any number", 0, "colours", 0, 256, _SKETCH),
     Rule("picture.smooth", "px are smoothed where they are enlarged", 1, "on", 0, 1, _SKETCH),
     Rule("lines.apart", "lines and solid blacks are measured apart", 1, "on", 0, 1, _SKETCH),

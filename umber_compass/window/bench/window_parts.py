@@ -5,6 +5,7 @@ from typing import NamedTuple
 from umber_compass.document.library import Library
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.painting_watch import PaintingWatch
 from umber_compass.window.desk.sketch_files import SketchFiles
 from umber_compass.window.desk.splitting import Splitting
 from umber_compass.window.stage.stage import Stage
@@ -23,3 +24,4 @@ class WindowParts(NamedTuple):
     splitting: Splitting
     sketches: SketchFiles
     actions: Actions
+    watch: PaintingWatch

@@ -54,6 +54,7 @@ class Desk(QObject):
         self.history: History | None = None
         self.first: Plan | None = None
         self.saved: Plan | None = None
+        self.noted = False  # whether the journal holds what the artist said and no file does
         self.brought_back = False  # whether the plan is work that was never saved
         self.sealing = single_shot(self, _SEAL_AFTER, self.seal)
         self.live.rebuilt.connect(self._on_rebuilt)
@@ -77,7 +78,7 @@ class Desk(QObject):
         self.pixels, self.path, self.stamp = opened.pixels, path, stamp
         self.history = History(opened.plan)
         self.first = opened.plan
-        self.brought_back = brought_back
+        self.brought_back, self.noted = brought_back, False
         self.saved = opened.plan if path is not None and not brought_back else None
         self.live.begin(ready.pipeline)
         self.session.selection = self.session.alone = ""
@@ -91,6 +92,7 @@ class Desk(QObject):
     def lies_in(self, path: Path, plan: Plan, stamp: Stamp | None) -> None:
         """A plan was written to this file, whose state is then `stamp`."""
         self.saved, self.path, self.stamp, self.brought_back = plan, path, stamp, False
+        self.noted = False
         self.filed.emit(path)
         self.changed.emit()
 
@@ -100,8 +102,8 @@ class Desk(QObject):
         just brought in, or a demo, is none until something is done."""
         history = self.history
         if history is None or history.now == self.saved:
-            return False
-        return bool(history.past) or self.saved is not None or self.brought_back
+            return self.noted
+        return bool(history.past) or self.saved is not None or self.brought_back or self.noted
 
     @property
     def derived(self) -> Derived | None:

@@ -87,7 +87,7 @@ class Keeping(QObject):
             if shown is not None:
                 self._thumbnail = thumbnail_of(small_of(shown, _SMALL_PX))
             names = changes_since(history, saved)
-            record = record_of(history.now, path, self._thumbnail, stamp, names)
+            record = record_of(history.now, path, self._thumbnail, stamp, names, pixels.journal)
             try:
                 self._kept.keep(pixels, record)
                 self._is_written = True

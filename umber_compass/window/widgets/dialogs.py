@@ -72,6 +72,11 @@ class Dialogs:
         kinds = _tr("PDF (*.pdf);;SVG (*.svg);;PNG pictures (*.png)")
         return _path(QFileDialog.getSaveFileName(parent, _tr("Write sheet"), name, kinds)[0])
 
+    def painting(self, parent: QWidget) -> Path | None:
+        """The file that a painting is saved to."""
+        kinds = _tr("Paintings (*.png *.jpg *.jpeg *.ora *.webp *.tif *.tiff *.bmp)")
+        return _path(QFileDialog.getOpenFileName(parent, _tr("Watch a painting"), "", kinds)[0])
+
     def unsaved(self, parent: QWidget, title: str) -> Unsaved:
         """What happens to work that no file holds."""
         box = QMessageBox(parent)

@@ -19,10 +19,12 @@ from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.bench.window_parts import WindowParts
 from umber_compass.window.benches.handoff.file_row import FileRow
 from umber_compass.window.benches.handoff.layers_page import LayersPage
+from umber_compass.window.benches.handoff.painting_page import PaintingPage
 from umber_compass.window.benches.handoff.plan_sheet_page import PlanSheetPage
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
 from umber_compass.window.desk.folder_links import Link
 from umber_compass.window.desk.layer_preview import LayerPreview
+from umber_compass.window.desk.painting_told import PaintingTold
 from umber_compass.window.desk.sheet_making import SheetMaking
 from umber_compass.window.widgets.flow import Flow
 from umber_compass.window.widgets.rows import in_column, in_row
@@ -47,7 +49,7 @@ class HandoffBench(Bench):
         self.kinds: dict[str, QCheckBox] = {}
         self._rows: dict[str, FileRow] = {}
         self.layers, self.sheet = LayersPage(), PaletteSheet()
-        self.plan_sheet = PlanSheetPage()
+        self.plan_sheet, self.painting = PlanSheetPage(), PaintingPage()
         self._sheet_title = quiet("")
         palette = QWidget()
         in_column(self._sheet_title, (scrolled(self.sheet), 1), gap=6, on=palette)
@@ -56,11 +58,12 @@ class HandoffBench(Bench):
             self.tr("Layers"): self.layers,
             self.tr("Palette"): palette,
             self.tr("Plan sheet"): self.plan_sheet,
+            self.tr("Painting"): self.painting,
         }
         self.pages = Pages(pages, small=True)
         self.column.addWidget(self.pages.tabs)
         self.add_pages()
-        self.forward(self.layers)
+        self.forward(self.layers, self.painting)
 
     def _build_files(self) -> QWidget:
         """Which files, and where to."""
@@ -218,3 +221,19 @@ def join(bench: Bench, parts: WindowParts) -> None:
     page.write_wanted.connect(making.write)
     making.waits.connect(lambda: page.picture.wait(bench.tr("The sheet is being made …")))
     making.made.connect(page.picture.show_image)
+    _join_painting(bench, parts)
+
+
+def _join_painting(bench: HandoffBench, parts: WindowParts) -> None:
+    """The painting is watched whether its page is open or not."""
+    page, watch = bench.painting, parts.watch
+
+    def browse() -> None:
+        path = parts.files.dialogs.painting(page)
+        if path is not None:
+            watch.add(path)
+
+    page.browse_wanted.connect(browse)
+    PaintingTold(parts.desk, watch, page, bench.edit_wanted.emit)
+    bench.followed.connect(lambda on: watch.follow(on and page.isVisible()))
+    bench.paged.connect(lambda: watch.follow(page.isVisible()))

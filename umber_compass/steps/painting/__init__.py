@@ -1,0 +1,1 @@
+"""A painting in progress held against the plan it follows."""

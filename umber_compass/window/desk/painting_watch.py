@@ -1,0 +1,247 @@
+"""The painting beside its plan: its file is watched, and each save is held against the plan on the
+worker."""
+
+import hashlib
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+from PySide6.QtCore import QObject, Signal
+
+from umber_compass.colour.packed import Packed
+from umber_compass.plan.journal import Drifted, Look
+from umber_compass.steps.pipeline import Derived
+from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.file_watch import FileWatch
+from umber_compass.window.desk.journaling import Journaling
+from umber_compass.window.desk.remembered import Remembered
+from umber_compass.window.desk.worker import error_line
+from umber_compass.window.widgets.timers import single_shot
+from umber_compass.work import Tick
+
+if TYPE_CHECKING:
+    from umber_compass.document.painting import Compared
+    from umber_compass.steps.checks import Result
+
+AFTER = 300  # ms of rest, after which a changed plan is compared anew
+_RETRY_AFTER = 400  # ms, after which a half-written file is read again
+_TRIES = 4  # times that a file is read which may be half written
+_MOST_FILES = 12
+_TOLD = 12  # drifts that a look keeps
+
+
+class Watched(NamedTuple):
+    """A painting as it was last read, held against the plan."""
+
+    path: Path
+    compared: "Compared"
+    checks: "list[Result]"
+    of: Derived
+
+
+class PaintingWatch(QObject):
+    """Says what was found of the painting that is looked at; several files may be watched, as those
+    of several artists."""
+
+    found = Signal(object)  # Watched
+    failed = Signal(object, str)  # Path, and why it could not be compared
+    files_changed = Signal()
+    waits = Signal(str)  # what is being done
+
+    def __init__(
+        self,
+        desk: Desk,
+        journaling: Journaling,
+        remembered: Remembered,
+        clock: Callable[[], float] = time.time,
+    ) -> None:
+        super().__init__(desk)
+        self._desk, self._journaling, self._remembered = desk, journaling, remembered
+        self._clock = clock
+        self.files: tuple[Path, ...] = ()
+        self.current: Path | None = None
+        self._read: dict[Path, tuple[Packed, tuple[int, int]]] = {}
+        self._shown: Watched | None = None
+        self._seen, self._tries = False, 0
+        self._watch = FileWatch(self)
+        self._watch.written.connect(self._on_written)
+        self.timer = single_shot(self, AFTER, self._again)
+        self._half: list[Path] = []  # files that may be half written
+        self.retry = single_shot(self, _RETRY_AFTER, self._read_again)
+        desk.opened.connect(self._look_up)
+        desk.filed.connect(lambda _: self._keep())
+        desk.closed.connect(self.close)
+
+    @property
+    def shown(self) -> Watched | None:
+        """What was found last of the painting that is looked at."""
+        return self._shown
+
+    @property
+    def looks(self) -> tuple[Look, ...]:
+        """The looks at that painting, the oldest first."""
+        name = "" if self.current is None else self.current.name[-255:]
+        return tuple(e for e in self._journaling.journal.looks if e.file_name == name)
+
+    def add(self, path: Path) -> None:
+        """Watch a file too, and look at it."""
+        others = tuple(p for p in self.files if p != path)
+        self.files = (*others, path)[-_MOST_FILES:]
+        self.current = path
+        self._keep()
+        self.files_changed.emit()
+        self._watch.watch(self.files)
+        if path in self._read:
+            self._again()
+
+    def choose(self, path: Path) -> None:
+        """Look at another of the files."""
+        self.current, self._shown = path, None
+        self.files_changed.emit()
+        self._again()
+
+    def drop(self) -> None:
+        """Watch the file that is looked at no more."""
+        self.files = tuple(p for p in self.files if p != self.current)
+        self.current, self._shown = (self.files[-1] if self.files else None), None
+        self._keep()
+        self._watch.watch(self.files)
+        self.files_changed.emit()
+        self._again()
+
+    def follow(self, seen: bool) -> None:
+        """The plan may be another; whether the painting is seen now."""
+        self._seen = seen
+        shown = self._shown
+        if seen and shown is not None and shown.of is not self._desk.derived:
+            self.timer.start()
+
+    def _look_up(self) -> None:
+        """Another plan lies on the desk: its painting is known from the last time."""
+        self._read, self._shown = {}, None
+        path = self._desk.path
+        said = "" if path is None else self._remembered.word(_key(path))
+        self.files = tuple(Path(line) for line in said.splitlines() if line)[:_MOST_FILES]
+        self.current = self.files[-1] if self.files else None
+        self._watch.watch(self.files)
+        self.files_changed.emit()
+
+    def _keep(self) -> None:
+        path = self._desk.path
+        if path is not None:
+            self._remembered.keep(_key(path), "\n".join(str(p.absolute()) for p in self.files))
+
+    def _on_written(self, path: Path) -> None:
+        """A file was written: read it, and compare it where it is looked at."""
+        self._tries = 0
+        self._take(path)
+
+    def _take(self, path: Path) -> None:
+        def read(tick: Tick) -> tuple[Packed, tuple[int, int]]:
+            from umber_compass.document.painting import read_painting
+
+            return read_painting(path, tick)
+
+        def answer(found: tuple[Packed, tuple[int, int]]) -> None:
+            self._read[path] = found
+            self._compare(path, is_new=True)
+
+        def fail(error: Exception) -> None:
+            self._tries += 1
+            if self._tries < _TRIES:
+                self._half.append(path)
+                self.retry.start()
+            else:
+                self._fail(path, error)
+
+        self._desk.worker.ask(
+            f"painting {path}", read, answer, fail, self.tr("Reading {n}").format(n=path.name)
+        )
+
+    def _read_again(self) -> None:
+        """Read files that could not be read, and may be whole by now."""
+        half, self._half = self._half, []
+        for path in half:
+            if path in self.files:
+                self._take(path)
+
+    def _again(self) -> None:
+        if self.current in self._read:
+            assert self.current is not None
+            self._compare(self.current, is_new=False)
+
+    def _compare(self, path: Path, is_new: bool) -> None:
+        """Hold a painting against the plan; one that is not looked at only leaves its mark in the
+        journal."""
+        derived = self._desk.derived
+        if derived is None:
+            return
+        if self._desk.session.dragging:
+            self.timer.start()
+            return
+        packed, size = self._read[path]
+        shown = self._shown
+        before = None if shown is None or shown.path != path else shown.compared
+        if path == self.current:
+            self.waits.emit(self.tr("Comparing {name} …").format(name=path.name))
+
+        def work(tick: Tick) -> Watched:
+            from umber_compass.document.painting import compare
+            from umber_compass.steps.painting.judged import worse_checks
+
+            own = derived.of(derived.plan, aside=True)
+            compared = compare(own, packed, path.name, size, before, tick)
+            checks = worse_checks(own.think(tick), compared.drifts, tick)
+            return Watched(path, compared, checks, derived)
+
+        def answer(found: Watched) -> None:
+            if is_new:
+                self._journaling.add_look(self._look(found))
+            if path == self.current:
+                self._shown = found
+                self.found.emit(found)
+
+        self._desk.worker.ask(
+            f"painting compared {path}",
+            work,
+            answer,
+            lambda error: self._fail(path, error),
+            self.tr("Comparing the painting"),
+        )
+
+    def _fail(self, path: Path, error: Exception) -> None:
+        if path == self.current:
+            self.failed.emit(path, error_line(error))
+
+    def _look(self, found: Watched) -> Look:
+        """What the journal keeps of a painting."""
+        from umber_compass.steps.painting.telling import drift_words, rework
+
+        compared = found.compared
+        own = compared.planes[0][compared.shown]
+        levels = np.percentile(own, (5, 50, 95)).tolist() if own.size else [0.0, 0.0, 0.0]
+        worst = rework(compared.drifts, found.of.shares)[:_TOLD]
+        whole = compared.whole
+        return Look(
+            at=max(self._clock(), 0.0),
+            file_name=found.path.name[-255:],
+            painted=min(compared.painted, 1.0),
+            darks=levels[0],
+            middle=levels[1],
+            lights=levels[2],
+            by=(whole.darks, whole.middle, whole.lights),
+            drifted=tuple(Drifted(region=d.region, text=str(drift_words(d))[:500]) for d in worst),
+        )
+
+    def close(self) -> None:
+        """Watch nothing any more."""
+        self.timer.stop()
+        self.retry.stop()
+        self._watch.close()
+
+
+def _key(path: Path) -> str:
+    said = str(path.absolute()).encode("utf-8", "replace")
+    return "painting-" + hashlib.sha256(said).hexdigest()[:24]
