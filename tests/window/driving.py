@@ -72,6 +72,9 @@ class Answers(Dialogs):
     def picture(self, parent, name):
         return self._say("picture")
 
+    def log(self, parent, name):
+        return self._say("log")
+
     def painting(self, parent):
         return self._say("painting")
 

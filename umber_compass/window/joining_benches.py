@@ -13,6 +13,7 @@ from umber_compass.words import Refusal
 
 if TYPE_CHECKING:
     from umber_compass.window.drawers.brief import BriefDrawer
+    from umber_compass.window.drawers.log import LogDrawer
     from umber_compass.window.drawers.practice import PracticeDrawer
     from umber_compass.window.drawers.press_row import PressRow
     from umber_compass.window.drawers.reference import ReferenceDrawer
@@ -39,6 +40,7 @@ class JoiningBenches:
             works.sketches,
             works.menus,
             works.watch,
+            works.journaling,
         )
         works.layout.benches.each(self._join_step)
         works.layout.drawers.each(self._join_drawer)
@@ -56,6 +58,10 @@ class JoiningBenches:
             join_practice(cast("PracticeDrawer", drawer), self._works)
         elif name == "brief":
             join_press(cast("BriefDrawer", drawer).press, self._works)
+        elif name == "log":
+            from umber_compass.window.joining_log import join_log
+
+            join_log(cast("LogDrawer", drawer), self._works)
 
     def _join(self, bench: Bench) -> None:
         bench.edit_wanted.connect(self._do)

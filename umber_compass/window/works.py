@@ -21,6 +21,7 @@ from umber_compass.window.commands.study_making import StudyMaking
 from umber_compass.window.commands.table import Commands, conditions, table
 from umber_compass.window.commands.versions import VersionCommands
 from umber_compass.window.commands.views import ViewCommands
+from umber_compass.window.desk.breaks import Breaks
 from umber_compass.window.desk.bringing_back import BringingBack
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
@@ -78,6 +79,7 @@ class Works(NamedTuple):
     plans: RecentPlans
     journaling: Journaling
     watch: PaintingWatch
+    breaks: Breaks
 
 
 def make(
@@ -182,6 +184,7 @@ def make(
         plans,
         journaling,
         PaintingWatch(desk, journaling, remembered),
+        Breaks(desk, remembered),
     )
 
 

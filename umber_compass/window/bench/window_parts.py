@@ -5,6 +5,7 @@ from typing import NamedTuple
 from umber_compass.document.library import Library
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.journaling import Journaling
 from umber_compass.window.desk.painting_watch import PaintingWatch
 from umber_compass.window.desk.sketch_files import SketchFiles
 from umber_compass.window.desk.splitting import Splitting
@@ -25,3 +26,4 @@ class WindowParts(NamedTuple):
     sketches: SketchFiles
     actions: Actions
     watch: PaintingWatch
+    journaling: Journaling

@@ -5,6 +5,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, Signal
 
+from umber_compass.plan.changed_numbers import changed_numbers
 from umber_compass.plan.edits import study
 from umber_compass.plan.history import History
 from umber_compass.plan.journal import (
@@ -32,6 +33,7 @@ class Journaling(QObject):
         self._known: History | None = None  # the history whose decisions are written down
         desk.opened.connect(self._begin)
         desk.edited.connect(self._follow)
+        desk.changed.connect(self._follow)
 
     @property
     def journal(self) -> Journal:
@@ -43,22 +45,23 @@ class Journaling(QObject):
         self.changed.emit()
 
     def _follow(self) -> None:
-        """Write down what was done since: steps forward, a drag that goes on, steps back."""
+        """Write down what was done since: steps forward, keys that go on, steps back. A drag is
+        written down when it ends."""
         history, known = self._desk.history, self._known
-        if history is None or known is None or history is known:
+        if history is None or known is None or history is known or self._desk.session.dragging:
             return
         self._known = history
         journal, count = self.journal, len(known.past)
         if len(history.past) > count:
             # A new step, or one that was taken back and is done again.
-            for moment in history.past[count:]:
-                journal = with_entry(journal, self._entry(str(moment.change)))
+            for i in range(count, len(history.past)):
+                journal = with_entry(journal, self._entry(_said(history, i)))
         elif len(history.past) < count and history.future:
             for moment in known.past[len(history.past) :]:
                 line = self.tr("undo: {what}").format(what=moment.change)
                 journal = with_entry(journal, self._entry(line))
         elif history.past and len(history.past) == count:
-            journal = with_last(journal, str(history.past[-1].change)[:500])
+            journal = with_last(journal, _said(history, count - 1)[:500])
         self._set(journal, said=False)
 
     def _entry(self, text: str) -> Entry:
@@ -100,3 +103,14 @@ class Journaling(QObject):
 
         look = FreshLook(at=max(self._clock(), 0.0), answers=answers)
         self._set(replace(self.journal, fresh=(*self.journal.fresh, look)[-500:]), said=True)
+
+
+def _said(history: History, i: int) -> str:
+    """A step of a history in words, with its numbers where the words have none."""
+    moment = history.past[i]
+    after = history.past[i + 1].plan if i + 1 < len(history.past) else history.now
+    text = str(moment.change)
+    if any(c.isdigit() for c in text):
+        return text
+    numbers = changed_numbers(moment.plan, after)
+    return f"{text}: {numbers}" if numbers else text

@@ -27,5 +27,6 @@ DRAWERS = {
         DrawerRow("brief", "Brief", "Alt+B", "BriefDrawer"),
         DrawerRow("reference", "Reference", "Alt+R", "ReferenceDrawer"),
         DrawerRow("practice", "Practice", "Alt+P", "PracticeDrawer"),
+        DrawerRow("log", "Log", "Alt+L", "LogDrawer"),
     )
 }

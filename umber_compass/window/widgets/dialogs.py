@@ -72,6 +72,11 @@ class Dialogs:
         kinds = _tr("PDF (*.pdf);;SVG (*.svg);;PNG pictures (*.png)")
         return _path(QFileDialog.getSaveFileName(parent, _tr("Write sheet"), name, kinds)[0])
 
+    def log(self, parent: QWidget, name: str) -> Path | None:
+        """Where to write the log, and as what."""
+        kinds = _tr("Markdown (*.md);;CSV (*.csv)")
+        return _path(QFileDialog.getSaveFileName(parent, _tr("Write log"), name, kinds)[0])
+
     def painting(self, parent: QWidget) -> Path | None:
         """The file that a painting is saved to."""
         kinds = _tr("Paintings (*.png *.jpg *.jpeg *.ora *.webp *.tif *.tiff *.bmp)")

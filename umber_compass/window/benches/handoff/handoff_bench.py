@@ -1,10 +1,12 @@
 """The hand-off bench: which files are written, and what each of them will look like."""
 
+from collections.abc import Collection
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QLineEdit, QPushButton, QWidget
 
+from umber_compass.steps.handoff.card import CardStep, card
 from umber_compass.steps.handoff.palette import (
     GREY_CHECK,
     KINDS,
@@ -17,6 +19,7 @@ from umber_compass.steps.handoff.palette import (
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.bench.window_parts import WindowParts
+from umber_compass.window.benches.handoff.card_page import CardPage
 from umber_compass.window.benches.handoff.file_row import FileRow
 from umber_compass.window.benches.handoff.layers_page import LayersPage
 from umber_compass.window.benches.handoff.painting_page import PaintingPage
@@ -50,6 +53,8 @@ class HandoffBench(Bench):
         self._rows: dict[str, FileRow] = {}
         self.layers, self.sheet = LayersPage(), PaletteSheet()
         self.plan_sheet, self.painting = PlanSheetPage(), PaintingPage()
+        self.card, self._done = CardPage(), frozenset[str]()
+        self._card: list[CardStep] = []
         self._sheet_title = quiet("")
         palette = QWidget()
         in_column(self._sheet_title, (scrolled(self.sheet), 1), gap=6, on=palette)
@@ -59,11 +64,12 @@ class HandoffBench(Bench):
             self.tr("Palette"): palette,
             self.tr("Plan sheet"): self.plan_sheet,
             self.tr("Painting"): self.painting,
+            self.tr("Card"): self.card,
         }
         self.pages = Pages(pages, small=True)
         self.column.addWidget(self.pages.tabs)
         self.add_pages()
-        self.forward(self.layers, self.painting)
+        self.forward(self.layers, self.painting, self.card)
 
     def _build_files(self) -> QWidget:
         """Which files, and where to."""
@@ -126,9 +132,17 @@ class HandoffBench(Bench):
             self._sheet_title.setText(line.format(count=len(rows)))
         self._rows["chart"].glimpse.show_rows(chart_rows(derived))
         self.layers.show_plan(derived.plan)
+        if self.card.isVisibleTo(self):
+            self._card = card(derived)
+            self.show_done(self._done)
         width, height = derived.plan.sketch.size
         self.says.setText(self.tr("picture {w} x {h} px").format(w=width, h=height))
         self.followed.emit(self.isVisible())
+
+    def show_done(self, done: Collection[str]) -> None:
+        """Which steps of the card are done."""
+        self._done = frozenset(done)
+        self.card.show_card(self._card, self._done)
 
     def show_preview(self, found: "Preview") -> None:
         """What pictures and layers will look like."""
@@ -222,6 +236,15 @@ def join(bench: Bench, parts: WindowParts) -> None:
     making.waits.connect(lambda: page.picture.wait(bench.tr("The sheet is being made …")))
     making.made.connect(page.picture.show_image)
     _join_painting(bench, parts)
+    _join_card(bench, parts)
+
+
+def _join_card(bench: HandoffBench, parts: WindowParts) -> None:
+    """Ticks are kept in the journal."""
+    journaling = parts.journaling
+    bench.card.ticked.connect(journaling.tick)
+    journaling.changed.connect(lambda: bench.show_done(journaling.journal.done))
+    bench.show_done(journaling.journal.done)
 
 
 def _join_painting(bench: HandoffBench, parts: WindowParts) -> None:
