@@ -45,6 +45,7 @@ class MainWindow(QMainWindow):
         for benches in (self.works.layout.benches, self.works.layout.drawers):
             benches.each(lambda _, bench: self.dressing.add(bench))
         self.works.views.roomed.connect(self.dressing.dress)
+        self.works.views.roomed.connect(self.works.beside.dress)
         self.joining = Joining(self.works)
         self.works.desk.opened.connect(lambda: self._pages.setCurrentWidget(self.works.layout))
         self.works.files.documents.begun.connect(self.expect)

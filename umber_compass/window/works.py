@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QMainWindow
 
 from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
+from umber_compass.window.beside.beside import Beside
 from umber_compass.window.commands.colouring import Colouring
 from umber_compass.window.commands.context import ContextMenu
 from umber_compass.window.commands.first_colours import FirstColours
@@ -80,6 +81,7 @@ class Works(NamedTuple):
     journaling: Journaling
     watch: PaintingWatch
     breaks: Breaks
+    beside: Beside
 
 
 def make(
@@ -117,6 +119,7 @@ def make(
     context = ContextMenu(desk, layout, regions, steps, marks, menus)
     bringing = BringingBack(desk, keeping.now)
     versions = VersionCommands(desk, files, bringing, layout)
+    beside = Beside(window, desk, regions, journaling)
     menus.conditions |= conditions(desk, regions, region_commands)
     commands = Commands(
         window,
@@ -135,6 +138,7 @@ def make(
         views,
         lambda page: pages.open(page),
         lambda: _open_here(pages, desk, layout),
+        beside.toggle,
     )
     menus.fill(table(commands))
     menus.attach(layout.wall.sheet.menu(), "sheet")
@@ -185,6 +189,7 @@ def make(
         journaling,
         PaintingWatch(desk, journaling, remembered),
         Breaks(desk, remembered),
+        beside,
     )
 
 

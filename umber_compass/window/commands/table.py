@@ -51,6 +51,7 @@ class Commands(NamedTuple):
     views: ViewCommands
     open_page: Callable[[str], object]
     open_here: Callable[[], object]
+    beside: Callable[[], object]
 
 
 def conditions(desk: Desk, regions: Regions, commands: RegionCommands) -> dict[str, Condition]:
@@ -284,6 +285,7 @@ def _views(c: Commands) -> list[Action]:
         Action("zoom-one", "Actual pixels, 1:1", v.one_to_one, (zoom,), "Ctrl+8", "plan"),
         Action("alone", "The picture alone", v.toggle_alone, (zoom,), "F11", "plan",
                checkable=True),
+        Action("beside", "Strip beside the painting", c.beside, ("View/beside",), "F10", "plan"),
         *(Action(f"room-{room.name}", f"{room.title} room", partial(v.enter_room, room.name),
                  ("View/room",), checkable=True) for room in ROOMS.values()),
     ]

@@ -37,7 +37,6 @@ class LogDrawer(Bench):
         self.search = QLineEdit()
         self.search.setPlaceholderText(self.tr("search: words, a step, a day"))
         self.search.setAccessibleName(self.tr("Search the log"))
-        self.search.setClearButtonEnabled(True)
         self.table = LogTable({r.step: r.title for r in BENCHES.values()})
         self.table.why_typed.connect(self.why_typed)
         self.search.textChanged.connect(self.table.find)

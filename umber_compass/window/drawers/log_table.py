@@ -6,7 +6,7 @@ from typing import Any
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
 
 from umber_compass.formats.log_text import said_day, said_hour
-from umber_compass.plan.journal import Entry, Journal
+from umber_compass.plan.journal import Entry, Journal, with_why
 
 _At = QModelIndex | QPersistentModelIndex
 _ROOT = QModelIndex()
@@ -74,5 +74,8 @@ class LogTable(QAbstractTableModel):
     def setData(self, index: _At, value: Any, role: int = 0) -> bool:
         if index.column() != WHY or role != Qt.ItemDataRole.EditRole:
             return False
-        self.why_typed.emit(self._rows[index.row()], str(value).strip())
+        place, why = self._rows[index.row()], str(value).strip()
+        self._journal = with_why(self._journal, place, why)
+        self.dataChanged.emit(index, index)
+        self.why_typed.emit(place, why)
         return True

@@ -1,0 +1,156 @@
+"""The strip beside the painting: the lit picture small, the colours of what is pointed at, the next
+step of the card, a pipette. It stays on top of other windows and does nothing while nothing
+happens."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtGui import QCloseEvent, QColor, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QWidget
+
+from umber_compass.colour.packed import Packed
+from umber_compass.steps.handoff.card import CardStep, Paint
+from umber_compass.window.bench.bench import quiet
+from umber_compass.window.benches.handoff.card_page import Paints
+from umber_compass.window.widgets import theme
+from umber_compass.window.widgets.picture_box import PictureBox
+from umber_compass.window.widgets.rows import in_column, in_row
+
+_PICTURE_PX, _WIDTH, _HEIGHT = 150, 320, 430
+PER_ROW = 9  # colours
+
+
+class _Chip(QWidget):
+    """One colour, large enough to be judged."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._colour = QColor()
+        self.setFixedSize(34, 34)
+
+    def show_hex(self, hex_: str) -> None:
+        """Show a colour."""
+        self._colour = QColor(hex_)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self._colour.isValid():
+            QPainter(self).fillRect(QRectF(self.rect()), self._colour)
+
+
+class _Pointed(PictureBox):
+    """A picture that says where the hand is on it."""
+
+    hovered = Signal(float, float)
+
+    def __init__(self, name: str, height: int) -> None:
+        super().__init__(name, height)
+        self.setMouseTracking(True)
+        self.setCursor(Qt.CursorShape.CrossCursor)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        box, at = self.frame(), event.position()
+        if box.contains(at):
+            self.hovered.emit(
+                (at.x() - box.left()) / box.width(), (at.y() - box.top()) / box.height()
+            )
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        box, at = self.frame(), event.position()
+        if event.button() == Qt.MouseButton.LeftButton and box.contains(at):
+            self.pressed.emit(
+                (at.x() - box.left()) / box.width(), (at.y() - box.top()) / box.height()
+            )
+
+
+class BesideStrip(QWidget):
+    """Says where the hand points, which colour is copied, which step is done, that a colour is to
+    be picked on the screen."""
+
+    hovered = Signal(float, float)  # shares of the picture's width and height
+    pressed = Signal(float, float)
+    copied = Signal(str)
+    ticked = Signal(str, bool)
+    pick_wanted = Signal()
+    closed = Signal()
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent, Qt.WindowType.Tool | Qt.WindowType.WindowStaysOnTopHint)
+        self.setWindowTitle(self.tr("Beside the painting"))
+        self.setObjectName("desk")
+        self.setAutoFillBackground(True)
+        self.dress()
+        self.resize(_WIDTH, _HEIGHT)
+        self.picture = _Pointed(self.tr("The plan’s picture, small"), _PICTURE_PX)
+        self.picture.hovered.connect(self.hovered)
+        self.picture.pressed.connect(self.pressed)
+        self.chip, self.name = _Chip(), QLabel()
+        self.name.setWordWrap(True)
+        self._rows: list[Paints] = []
+        self._key = ""  # of the step that is shown
+        self._paints = in_column(gap=3)
+        self.step = QCheckBox()
+        self.step.clicked.connect(lambda on: self.ticked.emit(self._key, on))
+        self.step_says = quiet("")
+        self.step_says.setWordWrap(True)
+        self.pick = QPushButton(self.tr("Pick from the screen"))
+        self.pick.setToolTip(
+            self.tr("Point at your painting: the nearest colour of the plan is named")
+        )
+        self.pick.clicked.connect(self.pick_wanted)
+        in_column(
+            (self.picture, 1),
+            in_row(self.chip, (self.name, 1), gap=8),
+            self._paints,
+            self.step,
+            self.step_says,
+            in_row(1, self.pick),
+            gap=8,
+            margins=(10, 10, 10, 10),
+            on=self,
+        )
+        self.say("", self.tr("Point at the picture: its colours are named. A click copies one."))
+        self.show_step(None, 0, 0)
+
+    def show_picture(self, packed: Packed) -> None:
+        """The plan's picture."""
+        self.picture.show_packed(packed)
+
+    def say(self, hex_: str, line: str) -> None:
+        """What a colour is, or what to do."""
+        self.chip.setVisible(bool(hex_))
+        self.chip.show_hex(hex_)
+        self.name.setText(line)
+
+    def show_paints(self, paints: Sequence[Paint]) -> None:
+        """The colours of what was pointed at."""
+        for row in self._rows:
+            row.deleteLater()
+        self._rows = []
+        for begin in range(0, len(paints), PER_ROW):
+            row = Paints(paints[begin : begin + PER_ROW])
+            row.copied.connect(self.copied)
+            self._rows.append(row)
+            self._paints.addWidget(row)
+
+    def show_step(self, step: CardStep | None, number: int, count: int) -> None:
+        """The next step of the card; None where all are done, or none is known."""
+        self.step.setVisible(step is not None)
+        self._key = "" if step is None else step.key
+        self.step.setChecked(False)
+        if step is None:
+            self.step_says.setText(self.tr("Every step of the card is done.") if count else "")
+            return
+        self.step.setText(f"{number}/{count}  {step.title}")
+        line = self.tr("{says}. Layer {layer}, {mode}, {opacity} %.")
+        self.step_says.setText(
+            line.format(says=step.says, layer=step.layer, mode=step.mode, opacity=step.opacity)
+        )
+
+    def dress(self) -> None:
+        """Look as the room that is on."""
+        self.setStyleSheet(theme.sheet())
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        self.closed.emit()
+        super().closeEvent(event)
