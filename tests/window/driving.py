@@ -47,7 +47,7 @@ class Answers(Dialogs):
 
     def __init__(self):
         self.path, self.unsaved_answer, self.asked = None, "discard", []
-        self.second = "open"
+        self.second, self.paths = "open", []
         self.may_replace, self.changed_answer, self.may_go = False, "cancel", False
 
     def _say(self, what):
@@ -71,6 +71,10 @@ class Answers(Dialogs):
 
     def picture(self, parent, name):
         return self._say("picture")
+
+    def plans(self, parent):
+        self.asked.append("plans")
+        return self.paths
 
     def log(self, parent, name):
         return self._say("log")

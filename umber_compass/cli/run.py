@@ -123,6 +123,8 @@ def _add_desktop(commands: Any) -> None:
     sheet.add_argument("--upright", action="store_true", help="higher than wide")
     sheet.add_argument("--client", action="store_true", help="without numbers and checks")
     sheet.add_argument("--without", metavar="PART,PART", help="parts to be left out")
+    story = _command(commands, "story", "plans of one book in a row, as an arc", sheets.story)
+    story.add_argument("plans", nargs="+", metavar="PLAN")
     at_home = _command(commands, "install", "put the program into the menu", desktop.install)
     at_home.add_argument("--user", action="store_true", help="into your own, for no one else")
     at_home.add_argument("--remove", action="store_true", help="take it away again")

@@ -14,6 +14,27 @@ from umber_compass.words import Refusal, words
 PAPER_NAMES = tuple(PAPERS)
 
 
+def story(args: Namespace) -> dict[str, Any]:
+    """Several plans in a row, as the pages of a story."""
+    from umber_compass.document.story import read_page
+    from umber_compass.steps.studies.story import out_of_line, shared_colours
+
+    pages = [read_page(Path(plan)).page for plan in args.plans]
+    return {
+        "pages": [
+            {**p._asdict(), "palette": [{"hex": h, "share": s} for h, s in p.palette]}
+            for p in pages
+        ],
+        "out_of_line": [
+            {"page": o.page + 1, "measure": o.measure.name, "by": o.by, "text": str(o.words)}
+            for o in out_of_line(pages)
+        ],
+        "shared": [
+            {"hex": s.hex, "pages": [i + 1 for i in s.pages]} for s in shared_colours(pages)
+        ],
+    }
+
+
 def sheet(args: Namespace) -> dict[str, Any]:
     """A plan on one page, as SVG."""
     output = Path(args.output)

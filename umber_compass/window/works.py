@@ -42,6 +42,7 @@ from umber_compass.window.frame.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks
 from umber_compass.window.start.page import StartPage
+from umber_compass.window.story.telling import StoryTelling
 from umber_compass.window.strip.small_views import SmallViews
 from umber_compass.window.widgets.actions import Actions
 from umber_compass.window.widgets.dialogs import Dialogs
@@ -82,6 +83,7 @@ class Works(NamedTuple):
     watch: PaintingWatch
     breaks: Breaks
     beside: Beside
+    story: StoryTelling
 
 
 def make(
@@ -119,6 +121,7 @@ def make(
     context = ContextMenu(desk, layout, regions, steps, marks, menus)
     bringing = BringingBack(desk, keeping.now)
     versions = VersionCommands(desk, files, bringing, layout)
+    story = StoryTelling(window, desk, files)
     beside = Beside(window, desk, regions, journaling)
     menus.conditions |= conditions(desk, regions, region_commands)
     commands = Commands(
@@ -139,6 +142,7 @@ def make(
         lambda page: pages.open(page),
         lambda: _open_here(pages, desk, layout),
         beside.toggle,
+        story.open,
     )
     menus.fill(table(commands))
     menus.attach(layout.wall.sheet.menu(), "sheet")
@@ -190,6 +194,7 @@ def make(
         PaintingWatch(desk, journaling, remembered),
         Breaks(desk, remembered),
         beside,
+        story,
     )
 
 

@@ -52,6 +52,7 @@ class Commands(NamedTuple):
     open_page: Callable[[str], object]
     open_here: Callable[[], object]
     beside: Callable[[], object]
+    story: Callable[[], object]
 
 
 def conditions(desk: Desk, regions: Regions, commands: RegionCommands) -> dict[str, Condition]:
@@ -102,6 +103,7 @@ def _file(c: Commands) -> list[Action]:
         Action("demo", "Open the demo", partial(_open_demo, files), ("File/in",)),
         Action("save", "Save", files.save, ("File/out",), "Ctrl+S", "plan"),
         Action("save-as", "Save as …", files.save_as, ("File/out",), "Ctrl+Shift+S", "plan"),
+        Action("story", "Story strip …", c.story, ("File/out",)),
         Action("quit", "Quit", c.window.close, ("File/end",), "Ctrl+Q"),
         Action("read-again", "Read the sketch again", sketches.again, ("File/sketch",), "Ctrl+R",
                "plan"),

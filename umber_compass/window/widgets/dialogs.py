@@ -72,6 +72,12 @@ class Dialogs:
         kinds = _tr("PDF (*.pdf);;SVG (*.svg);;PNG pictures (*.png)")
         return _path(QFileDialog.getSaveFileName(parent, _tr("Write sheet"), name, kinds)[0])
 
+    def plans(self, parent: QWidget) -> list[Path]:
+        """Plans to be seen in a row."""
+        kinds = _tr("Plans (*.umber)")
+        found, _ = QFileDialog.getOpenFileNames(parent, _tr("Add plans"), "", kinds)
+        return [Path(f) for f in found]
+
     def log(self, parent: QWidget, name: str) -> Path | None:
         """Where to write the log, and as what."""
         kinds = _tr("Markdown (*.md);;CSV (*.csv)")

@@ -1,0 +1,1 @@
+"""The story strip: several plans of one book in a row."""
