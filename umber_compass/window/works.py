@@ -143,6 +143,7 @@ def make(
         lambda: _open_here(pages, desk, layout),
         beside.toggle,
         story.open,
+        lambda: _train(window, desk, state),
     )
     menus.fill(table(commands))
     menus.attach(layout.wall.sheet.menu(), "sheet")
@@ -196,6 +197,16 @@ def make(
         beside,
         story,
     )
+
+
+def _train(window: QMainWindow, desk: Desk, state: Path | None) -> None:
+    """Open the trainer, which few open."""
+    from umber_compass.window.trainer.trainer import Trainer
+
+    trainer = Trainer(window, state)
+    trainer.failed.connect(lambda line: desk.told.emit(line, True))
+    trainer.finished.connect(trainer.deleteLater)
+    trainer.open()
 
 
 def _open_here(pages: Help, desk: Desk, layout: Layout) -> None:

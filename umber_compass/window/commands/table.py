@@ -53,6 +53,7 @@ class Commands(NamedTuple):
     open_here: Callable[[], object]
     beside: Callable[[], object]
     story: Callable[[], object]
+    train: Callable[[], object]
 
 
 def conditions(desk: Desk, regions: Regions, commands: RegionCommands) -> dict[str, Condition]:
@@ -298,6 +299,7 @@ def _help(c: Commands) -> list[Action]:
         Action("help-here", "Help on what is open", c.open_here, ("Help/here",), "F1"),
         *(Action(f"help-{page}", title, partial(c.open_page, page), ("Help/pages",))
           for page, title in PAGES.items()),
+        Action("trainer", "Trainer …", c.train, ("Help/more",)),
         Action("help-keys", "Keyboard shortcuts", partial(c.open_page, KEYS), ("Help/more",),
                "Shift+F1"),
         Action("about", "About Umber Compass", partial(c.open_page, ABOUT), ("Help/more",)),

@@ -1,0 +1,1 @@
+"""The trainer: drills for the eye, with results and a plot."""
