@@ -59,7 +59,7 @@ class TestDrills(unittest.TestCase):
             session = begin(drill, rng)
             while not session.is_over:
                 trial = session.trial
-                good = trial.target + 1.0 if drill.is_matching else trial.right
+                good = trial.target + 0.5 if drill.is_matching else trial.right
                 session = answered(session, good, rng)
             self.assertEqual((session.asked, session.right), (TRIALS, TRIALS))
             self.assertLess(session.stairs.level, drill.begin.level, "harder")
