@@ -9,7 +9,7 @@ import numpy.typing as npt
 from PIL import Image
 from scipy.ndimage import gaussian_filter
 
-from umber_compass.colour.packed import CLEAR, Packed, pack, unpack
+from umber_compass.colour.packed import CLEAR, Levels, Packed, pack, unpack
 from umber_compass.colour.spaces import (
     Floats,
     decode,
@@ -218,3 +218,17 @@ def _as_jpeg(packed: Packed, quality: int) -> Packed:
     held = io.BytesIO()
     Image.fromarray(np.ascontiguousarray(unpack(packed))).save(held, "JPEG", quality=quality)
     return pack(np.asarray(Image.open(held).convert("RGB")))
+
+
+def drifting(derived: Derived, share: float) -> Levels:
+    """The picture of the demo as it is painted by somebody whose darks creep, whose sea and wall
+    get darker and whose door turns; by a share of all that, (h, w, 3)."""
+    rng, labels = np.random.default_rng(5), derived.drawing.labels
+    lab = oklab(decode(unpack(picture(derived)) / 255))
+    by_name = {r.name: r.label for r in derived.regions}
+    for name, kind, sign in (("sea", "value", -1), ("wall", "value", -1), ("door", "hue", 1)):
+        mine = labels == by_name[name]
+        lab[mine] = lab[mine] * (1 - share) + _moved(lab[mine], kind, sign) * share
+    lab[..., 0] -= np.where(lab[..., 0] < 0.5, 0.04 * share, 0)
+    painted = _soft(_strokes(lab, labels, rng), rng)
+    return to_bytes(encode(np.clip(oklab_to_linear(painted), 0, 1)))

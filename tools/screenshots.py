@@ -54,8 +54,6 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
     from umber_compass.window.widgets.dialogs import Discarding
 
     held = tempfile.TemporaryDirectory()
-    if not any(steps) or "kept" in steps:
-        _leave_work(Path(held.name))
     application = make_application()
     window = MainWindow(Discarding(), library=Library(Path(held.name)))
     window.resize(*size)
@@ -76,43 +74,36 @@ def take(folder: Path, size: tuple[int, int], room: str, steps: list[str], plan:
             window.works.layout.benches["handoff"].open_tab(1)
         _settle(window)
         window.grab().save(str(folder / f"{name}.png"))
-        if name == "studies":
-            _compare(window, folder)
         if name == "light":
             light = window.works.layout.benches["light"]
             assert isinstance(light, LightBench)
             _light(window, light, folder)
     if not any(steps) or "first" in steps:
         _first(window, folder, Path(held.name))
-    if not any(steps) or "kept" in steps:
-        _kept(folder, size, Path(held.name))
     if not any(steps) or "kinds" in steps:
         _kinds(window, folder)
     if not any(steps) or "palette" in steps:
         _lay(window, plan)
         window.grab().save(str(folder / "palette.png"))
-    if not any(steps) or "mood" in steps:
-        _mood(window, plan, folder)
+    if not any(steps) or "beside" in steps:
+        from tools.screenshots_beside import take_beside
+
+        window.works.files.open_path(plan, demo=True)
+        _settle(window)
+        take_beside(window, folder, Path(held.name), _settle)
     window.close()
     held.cleanup()
     del application
 
 
 def _light(window: "MainWindow", light: "LightBench", folder: Path) -> None:
-    """Its chart, the head in its light, and a rig from behind."""
-    from umber_compass.plan.light_edits import use_rig
-    from umber_compass.plan.rigs import RIGS
-    from umber_compass.window.benches.light.light_bench import CHART, LAMPS, LOOK, VOLUMES
+    """Its chart, and the head in its light."""
+    from umber_compass.window.benches.light.light_bench import CHART, LAMPS, VOLUMES
 
     for page, name in ((CHART, "chart"), (VOLUMES, "light-volumes")):
         light.open_tab(page)
         _settle(window)
         window.grab().save(str(folder / f"{name}.png"))
-    light.open_tab(LOOK)
-    light.edit_wanted.emit(use_rig(RIGS["ferry-moon"]))
-    _settle(window)
-    window.grab().save(str(folder / "light-behind.png"))
-    window.works.menus.run("undo")
     light.open_tab(LAMPS)
     _settle(window)
 
@@ -146,47 +137,6 @@ def _share(place: tuple[int, int], size: tuple[int, int]) -> tuple[float, float]
     return place[0] / size[0], place[1] / size[1]
 
 
-def _leave_work(state: Path) -> None:
-    """Unsaved work, as a process leaves it that ends before it is saved."""
-    from umber_compass import document
-    from umber_compass.demo.plans import DEMOS
-    from umber_compass.document.kept_work import KeptWork, record_of
-    from umber_compass.plan.harmony_edits import turn_lead
-    from umber_compass.plan.history import History
-
-    if child := os.fork():
-        os.waitpid(child, 0)
-        return
-    opened = document.open_plan(DEMOS[1].plan)
-    history = History(opened.plan)
-    for edit in (
-        change_setting("title", "Kettle weather, colder"),
-        change_setting("purpose", "cover"),
-        turn_lead(250),
-    ):
-        history = history.do(edit).sealed()
-    shown = document.full_picture(history.now, opened.pixels)
-    changes = [str(moment.change) for moment in history.past]
-    thumbnail = document.thumbnail_of(shown)
-    KeptWork(state).keep(opened.pixels, record_of(history.now, None, thumbnail, None, changes))
-    os._exit(0)
-
-
-def _kept(folder: Path, size: tuple[int, int], state: Path) -> None:
-    """The start page that offers unsaved work."""
-    from umber_compass.window.main_window import MainWindow
-    from umber_compass.window.widgets.dialogs import Discarding
-
-    window = MainWindow(Discarding(), state=state)
-    window.resize(*size)
-    window.show()
-    while not window.works.versions.left:
-        _settle(window)
-    _settle(window)
-    window.grab().save(str(folder / "kept.png"))
-    window.close()
-
-
 def _grow(window: "MainWindow") -> None:
     """Six studies, two of them decided."""
     window.works.menus.run("grow")
@@ -200,15 +150,6 @@ def _grow(window: "MainWindow") -> None:
     window.works.desk.do(change_setting("study.verdict", "rejected", rejected))
     window.works.desk.do(change_setting("study.reason", "too sweet for this page", rejected))
     window.works.studies.shown.choose([kept])
-
-
-def _compare(window: "MainWindow", folder: Path) -> None:
-    shown, plan = window.works.studies.shown, _plan(window)
-    shown.choose([plan.studies[0].id, plan.studies[1].id])
-    shown.compare("side")
-    _settle(window)
-    window.grab().save(str(folder / "compare.png"))
-    shown.compare("")
 
 
 def _kinds(window: "MainWindow", folder: Path) -> None:
@@ -255,15 +196,6 @@ def _lay(window: "MainWindow", plan: Path) -> None:
     bench.library.list.setCurrentRow(titles.index("Snow by lamplight"))
     bench.library.lay.click()
     _settle(window)
-
-
-def _mood(window: "MainWindow", plan: Path, folder: Path) -> None:
-    """The demo in every mood."""
-    bench = _harmony(window, plan)
-    bench.open_page(bench.mood)
-    _settle(window)
-    window.grab().save(str(folder / "mood.png"))
-    bench.open_page(bench.wheel_page)
 
 
 def _settle(window: "MainWindow") -> None:

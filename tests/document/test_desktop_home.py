@@ -6,6 +6,8 @@ import re
 import shutil
 import subprocess
 import sys
+import tomllib
+import unittest
 from configparser import ConfigParser
 from pathlib import Path
 from unittest import mock
@@ -42,6 +44,14 @@ def words_of(command):
     plain = [re.sub(r"\\(.)", r"\1", quoted) if quoted else bare for quoted, bare in found]
     assert not any(re.search(r"%(?![%fsuo])", word.replace("%%", "")) for word in plain), command
     return [word.replace("%%", "%") for word in plain]
+
+
+class Packaged(unittest.TestCase):
+    def test_an_installed_wheel_puts_the_same_files_in_the_same_places(self):
+        project = tomllib.loads((Path(__file__).parents[2] / "pyproject.toml").read_text())
+        shared = project["tool"]["hatch"]["build"]["targets"]["wheel"]["shared-data"]
+        wanted = {f"umber_compass/assets/desktop/{n}": f"share/{p}" for n, p in PLACES.items()}
+        self.assertEqual(shared, wanted)
 
 
 class AtHome(scenes.InFolder):

@@ -1,6 +1,7 @@
 """What stands beside the painting: log, fresh look, reminder of breaks, card and strip."""
 
 import csv
+import shutil
 import subprocess
 import sys
 import tempfile
@@ -20,10 +21,12 @@ from umber_compass.plan.practice_edits import set_practice
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.handoff.card import card
 from umber_compass.steps.handoff.nearest_paint import nearest_paint
+from umber_compass.window.beside.beside import Beside
 from umber_compass.window.beside.pipette import NoPipetteError, pick_by_portal
 from umber_compass.window.desk import breaks
 from umber_compass.window.drawers.fresh_look import FreshLook
 from umber_compass.window.drawers.log_table import WHAT, WHY
+from umber_compass.window.works import breaks_of
 
 
 class TestLog(InWindow):
@@ -114,24 +117,25 @@ def editor_hint():
 class TestBreaks(InWindow):
     def test_a_reminder_comes_only_where_it_is_wished_and_work_goes_on(self):
         now = [0.0]
-        self.works.breaks._clock = lambda: now[0]
+        self.breaks = breaks_of(self.desk, self.works.remembered)
+        self.breaks._clock = lambda: now[0]
         told = []
         self.desk.told.connect(lambda line, _: told.append(line))
         self.session.acted.emit()
-        self.assertFalse(self.works.breaks.timer.isActive())
+        self.assertFalse(self.breaks.timer.isActive())
         with mock.patch.object(self.works.remembered, "word", lambda name: "on"):
-            self.works.breaks.wish(True)
-            self.assertTrue(self.works.breaks.timer.isActive())
+            self.breaks.wish(True)
+            self.assertTrue(self.breaks.timer.isActive())
             now[0] = breaks.AFTER_S + breaks.PAUSE_S + 1
-            self.works.breaks.timer.timeout.emit()
+            self.breaks.timer.timeout.emit()
             self.assertEqual(told, [], "nobody works")
             self.session.acted.emit()
             now[0] += breaks.AFTER_S
-            self.works.breaks._last = now[0]
-            self.works.breaks.timer.timeout.emit()
+            self.breaks._last = now[0]
+            self.breaks.timer.timeout.emit()
         self.assertIn("not medical advice", told[0])
-        self.works.breaks.wish(False)
-        self.assertFalse(self.works.breaks.timer.isActive())
+        self.breaks.wish(False)
+        self.assertFalse(self.breaks.timer.isActive())
 
 
 class TestCard(InWindow):
@@ -181,7 +185,8 @@ class TestStrip(InWindow):
         self.open(DEMO)
         self.works.menus.run("beside")
         self.settle()
-        self.strip = self.works.beside.strip
+        self.beside = self.desk.findChild(Beside)
+        self.strip = self.beside.strip
 
     def at(self, x, y):
         box = self.strip.picture.frame()
@@ -216,12 +221,12 @@ class TestStrip(InWindow):
                 raise found
             return found
 
-        self.works.beside.pipette._pick = pick
-        wait(self.works.beside.pipette.picked, self.strip.pick.click)
+        self.beside.pipette._pick = pick
+        wait(self.beside.pipette.picked, self.strip.pick.click)
         self.assertIn("#2f7078", self.strip.name.text())
         near = nearest_paint(self.desk.derived, "#2f7078")
         self.assertIn(near.paint.name, self.strip.name.text())
-        wait(self.works.beside.pipette.failed, self.strip.pick.click)
+        wait(self.beside.pipette.failed, self.strip.pick.click)
         self.assertIn("no colour was picked", self.strip.name.text())
         look_is_over()
 
@@ -230,13 +235,13 @@ class TestStrip(InWindow):
         self.session.select(self.desk.derived.regions[0].id)
         self.assertNotEqual([p.hex for row in self.strip._rows for p in row._paints], paints)
         self.works.menus.run("beside")
-        self.assertIsNone(self.works.beside.strip)
+        self.assertIsNone(self.beside.strip)
         self.do(change_setting("brief.width", 20))
         self.works.menus.run("beside")
-        self.strip = self.works.beside.strip
+        self.strip = self.beside.strip
         self.assertEqual(self.strip.findChildren(QTimer), [], "nothing runs while nothing happens")
         self.strip.close()
-        self.assertIsNone(self.works.beside.strip)
+        self.assertIsNone(self.beside.strip)
 
 
 class TestPipette(unittest.TestCase):
@@ -247,6 +252,7 @@ class TestPipette(unittest.TestCase):
         ):
             pick_by_portal()
 
+    @unittest.skipUnless(shutil.which("dbus-run-session"), "needs the package dbus-bin or dbus")
     def test_a_colour_comes_from_the_portal(self):
         """A stand-in for the portal on a bus of its own."""
         for code, said in ((0, "#336699"), (1, "no colour was picked")):

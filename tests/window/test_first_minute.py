@@ -53,7 +53,18 @@ class WithoutAPlan(InWindow):
         for title in ("Flats", "Line art", "Layered file", "Table group", "Lantern hedgehog"):
             self.assertIn(title, offered)
         on = {n for n, a in self.works.menus.of.items() if a.isEnabled()}
-        always = {"new", "open", "paste", "demo", "quit", "about", "help-keys", "help-here"}
+        always = {
+            "new",
+            "open",
+            "paste",
+            "demo",
+            "quit",
+            "about",
+            "help-keys",
+            "help-here",
+            "story",
+        }
+        always |= {"trainer"}
         rooms = {n for n in self.works.menus.of if n.startswith("room-")}
         self.assertEqual(on, always | rooms | {f"help-{p}" for p in PAGES})
         wait(self.desk.opened, self.cards()["Lighthouse Bakery"].click)
@@ -383,3 +394,48 @@ class Shapes(InWindow):
         self.assertFalse(bench.invitation.isVisible())
         self.assertEqual([t._promised for t in tiles], [False] * 4)
         self.assertEqual(tiles[2]._image, key)
+
+
+class Guided(InWindow):
+    """The first picture of one's own is led through five steps, once."""
+
+    def setUp(self):
+        super().setUp()
+        self.folder = scenes.Path(self.enterContext(scenes.tempfile.TemporaryDirectory()))
+        kept = {}
+        for name, stand_in in (
+            ("is_kept", True),
+            ("word", lambda _, name: kept.get(name, "")),
+            ("keep", lambda _, name, word: kept.update({name: word})),
+        ):
+            self.enterContext(mock.patch.object(Remembered, name, stand_in))
+        self.card = self.parts.guide
+
+    def bring(self):
+        path = picture(self.folder)
+        wait(self.desk.opened, lambda: self.works.files.open_path(path))
+        self.settle()
+
+    def test_five_steps_on_ones_own_picture(self):
+        self.bring()
+        self.assertTrue(self.card.isVisible())
+        seen = []
+        for _ in range(5):
+            seen.append(self.session.step)
+            self.card.next.click()
+            self.settle()
+        self.assertEqual(seen, ["sketch", "harmony", "values", "light", "handoff"])
+        self.assertFalse(self.card.isVisible())
+        self.bring()
+        self.assertFalse(self.card.isVisible(), "it comes once")
+
+    def test_escape_skips_it_and_whoever_goes_on_is_led_from_there(self):
+        self.bring()
+        self.works.steps.open("light")
+        self.assertIn("4 of 5", self.card.count.text())
+        QTest.keyClick(self.window, Qt.Key.Key_Escape)
+        self.assertFalse(self.card.isVisible())
+
+    def test_a_demo_is_not_ones_own(self):
+        self.open()
+        self.assertFalse(self.card.isVisible())

@@ -158,7 +158,7 @@ class TestJournal(InWindow):
         from umber_compass.plan.settings import change_setting
 
         clock = iter(range(100, 200))
-        self.works.journaling._clock = lambda: float(next(clock))
+        self.works.journaling.clock = lambda: float(next(clock))
         self.do(change_setting("purpose", "a poster"))
         self.do(change_setting("brief.use", "poster"))
         self.desk.undo()

@@ -7,6 +7,7 @@ from tests.cli.test_commands import answer, run
 from tests.window.driving import DEMO, InWindow, wait
 from umber_compass.demo.plans import DEMOS
 from umber_compass.steps.studies.story import Page, out_of_line, shared_colours
+from umber_compass.window.story.telling import StoryTelling
 
 PLANS = [scenes.small(d.plan) for d in DEMOS[:4]]
 
@@ -52,7 +53,7 @@ class TestStoryWindow(InWindow):
     def test_plans_are_put_in_order_and_opened(self):
         self.open(DEMO)
         self.works.menus.run("story")
-        telling = self.works.story
+        telling = self.desk.findChild(StoryTelling)
         window = telling.window
         self.answers.paths = PLANS
         wait(self.desk.orders.rested, window.add.click)

@@ -8,7 +8,7 @@ from umber_compass.plan.journal import Journal
 from umber_compass.steps.handoff.palette import stem
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.drawers.log import LogDrawer
-from umber_compass.window.works import Works
+from umber_compass.window.works import Works, breaks_of
 from umber_compass.work import Tick
 
 
@@ -23,8 +23,9 @@ def join_log(drawer: LogDrawer, works: Works) -> None:
     drawer.why_typed.connect(journaling.say_why)
     drawer.write_wanted.connect(lambda: _write(drawer, works))
     drawer.fresh_wanted.connect(lambda: _look_anew(drawer, works))
-    drawer.breaks.setChecked(works.breaks.is_on)
-    drawer.breaks_wanted.connect(works.breaks.wish)
+    breaks = breaks_of(works.desk, works.remembered)
+    drawer.breaks.setChecked(breaks.is_on)
+    drawer.breaks_wanted.connect(breaks.wish)
     show()
 
 

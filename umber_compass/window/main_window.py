@@ -45,7 +45,6 @@ class MainWindow(QMainWindow):
         for benches in (self.works.layout.benches, self.works.layout.drawers):
             benches.each(lambda _, bench: self.dressing.add(bench))
         self.works.views.roomed.connect(self.dressing.dress)
-        self.works.views.roomed.connect(self.works.beside.dress)
         self.joining = Joining(self.works)
         self.works.desk.opened.connect(lambda: self._pages.setCurrentWidget(self.works.layout))
         self.works.files.documents.begun.connect(self.expect)
@@ -88,7 +87,9 @@ class MainWindow(QMainWindow):
             return
         if self.works.region_commands.on_stage.turn_brush(event.key()):
             return
-        if event.key() == Qt.Key.Key_Escape and self.works.layout.stage.alone:
+        if event.key() == Qt.Key.Key_Escape and self.works.guide.is_on:
+            self.works.guide.end()
+        elif event.key() == Qt.Key.Key_Escape and self.works.layout.stage.alone:
             self.works.views.set_alone(False)
         elif event.key() == Qt.Key.Key_Escape and session.alone:
             session.show_alone("")

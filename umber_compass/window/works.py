@@ -1,17 +1,17 @@
 """What works in a window: the desk, the parts that are seen, the commands, made in their order."""
 
 from pathlib import Path
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from PySide6.QtWidgets import QMainWindow
 
 from umber_compass.document.library import Library
 from umber_compass.formats.cache import Cache
-from umber_compass.window.beside.beside import Beside
 from umber_compass.window.commands.colouring import Colouring
 from umber_compass.window.commands.context import ContextMenu
 from umber_compass.window.commands.first_colours import FirstColours
 from umber_compass.window.commands.focusing import Focusing
+from umber_compass.window.commands.guiding import Guide
 from umber_compass.window.commands.recent import Recent
 from umber_compass.window.commands.region_commands import RegionCommands
 from umber_compass.window.commands.regions import Regions
@@ -22,7 +22,6 @@ from umber_compass.window.commands.study_making import StudyMaking
 from umber_compass.window.commands.table import Commands, conditions, table
 from umber_compass.window.commands.versions import VersionCommands
 from umber_compass.window.commands.views import ViewCommands
-from umber_compass.window.desk.breaks import Breaks
 from umber_compass.window.desk.bringing_back import BringingBack
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
@@ -42,10 +41,15 @@ from umber_compass.window.frame.layout import Layout
 from umber_compass.window.stage.director import Director
 from umber_compass.window.stage.marks import StageMarks
 from umber_compass.window.start.page import StartPage
-from umber_compass.window.story.telling import StoryTelling
 from umber_compass.window.strip.small_views import SmallViews
 from umber_compass.window.widgets.actions import Actions
 from umber_compass.window.widgets.dialogs import Dialogs
+
+if TYPE_CHECKING:
+    from umber_compass.window.desk.breaks import Breaks
+
+
+BREAKS = "breaks"  # remembered where they are wished
 
 
 class Works(NamedTuple):
@@ -81,9 +85,7 @@ class Works(NamedTuple):
     plans: RecentPlans
     journaling: Journaling
     watch: PaintingWatch
-    breaks: Breaks
-    beside: Beside
-    story: StoryTelling
+    guide: Guide
 
 
 def make(
@@ -121,8 +123,6 @@ def make(
     context = ContextMenu(desk, layout, regions, steps, marks, menus)
     bringing = BringingBack(desk, keeping.now)
     versions = VersionCommands(desk, files, bringing, layout)
-    story = StoryTelling(window, desk, files)
-    beside = Beside(window, desk, regions, journaling)
     menus.conditions |= conditions(desk, regions, region_commands)
     commands = Commands(
         window,
@@ -141,8 +141,8 @@ def make(
         views,
         lambda page: pages.open(page),
         lambda: _open_here(pages, desk, layout),
-        beside.toggle,
-        story.open,
+        lambda: _beside(window, desk, regions, journaling, views),
+        lambda: _tell_story(window, desk, files),
         lambda: _train(window, desk, state),
     )
     menus.fill(table(commands))
@@ -161,6 +161,8 @@ def make(
     start.put_aside.connect(bringing.put_aside)
     bringing.look()
     desk.filed.connect(remembered.add)
+    if remembered.word(BREAKS):
+        breaks_of(desk, remembered)
     files.handing_off.follow(FolderLinks(files.documents, remembered))
     return Works(
         desk,
@@ -193,10 +195,39 @@ def make(
         plans,
         journaling,
         PaintingWatch(desk, journaling, remembered),
-        Breaks(desk, remembered),
-        beside,
-        story,
+        Guide(layout.guide, desk, steps, remembered),
     )
+
+
+def breaks_of(desk: Desk, remembered: Remembered) -> "Breaks":
+    """The reminder of breaks of a window: few have one."""
+    from umber_compass.window.desk.breaks import Breaks
+
+    return desk.findChild(Breaks) or Breaks(desk, remembered)
+
+
+def _beside(
+    window: QMainWindow,
+    desk: Desk,
+    regions: Regions,
+    journaling: Journaling,
+    views: ViewCommands,
+) -> None:
+    """Open the strip beside the painting, or close it; loaded when it is first wished."""
+    from umber_compass.window.beside.beside import Beside
+
+    beside = desk.findChild(Beside)
+    if beside is None:
+        beside = Beside(window, desk, regions, journaling)
+        views.roomed.connect(beside.dress)
+    beside.toggle()
+
+
+def _tell_story(window: QMainWindow, desk: Desk, files: Files) -> None:
+    """Open the story strip; loaded when it is first wished."""
+    from umber_compass.window.story.telling import StoryTelling
+
+    (desk.findChild(StoryTelling) or StoryTelling(window, desk, files)).open()
 
 
 def _train(window: QMainWindow, desk: Desk, state: Path | None) -> None:

@@ -12,6 +12,7 @@ _BY_STEM = {
     "picture": "sketch",
     "lines": "sketch",
     "fix": "handoff",
+    "painting": "handoff",
 }
 
 

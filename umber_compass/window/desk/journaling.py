@@ -5,7 +5,6 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, Signal
 
-from umber_compass.plan.changed_numbers import changed_numbers
 from umber_compass.plan.edits import study
 from umber_compass.plan.history import History
 from umber_compass.plan.journal import (
@@ -29,7 +28,7 @@ class Journaling(QObject):
 
     def __init__(self, desk: Desk, clock: Callable[[], float] = time.time) -> None:
         super().__init__(desk)
-        self._desk, self._clock = desk, clock
+        self._desk, self.clock = desk, clock
         self._known: History | None = None  # the history whose decisions are written down
         desk.opened.connect(self._begin)
         desk.edited.connect(self._follow)
@@ -69,7 +68,7 @@ class Journaling(QObject):
         assert desk.history is not None  # something was done
         now = study(desk.history.now)
         return Entry(
-            at=max(self._clock(), 0.0),
+            at=max(self.clock(), 0.0),
             step=desk.session.step,
             text=text[:500],
             study=now.title,
@@ -101,12 +100,14 @@ class Journaling(QObject):
         """The artist looked anew and said something."""
         from msgspec.structs import replace
 
-        look = FreshLook(at=max(self._clock(), 0.0), answers=answers)
+        look = FreshLook(at=max(self.clock(), 0.0), answers=answers)
         self._set(replace(self.journal, fresh=(*self.journal.fresh, look)[-500:]), said=True)
 
 
 def _said(history: History, i: int) -> str:
     """A step of a history in words, with its numbers where the words have none."""
+    from umber_compass.plan.changed_numbers import changed_numbers  # for what is done, not to start
+
     moment = history.past[i]
     after = history.past[i + 1].plan if i + 1 < len(history.past) else history.now
     text = str(moment.change)

@@ -14,7 +14,6 @@ from umber_compass.colour.packed import Packed
 from umber_compass.plan.journal import Drifted, Look
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk
-from umber_compass.window.desk.file_watch import FileWatch
 from umber_compass.window.desk.journaling import Journaling
 from umber_compass.window.desk.remembered import Remembered
 from umber_compass.window.desk.worker import error_line
@@ -24,6 +23,7 @@ from umber_compass.work import Tick
 if TYPE_CHECKING:
     from umber_compass.document.painting import Compared
     from umber_compass.steps.checks import Result
+    from umber_compass.window.desk.file_watch import FileWatch
 
 AFTER = 300  # ms of rest, after which a changed plan is compared anew
 _RETRY_AFTER = 400  # ms, after which a half-written file is read again
@@ -59,25 +59,19 @@ class PaintingWatch(QObject):
     ) -> None:
         super().__init__(desk)
         self._desk, self._journaling, self._remembered = desk, journaling, remembered
-        self._clock = clock
+        self.clock = clock
         self.files: tuple[Path, ...] = ()
         self.current: Path | None = None
         self._read: dict[Path, tuple[Packed, tuple[int, int]]] = {}
-        self._shown: Watched | None = None
+        self.shown: Watched | None = None  # what was found last of it
         self._seen, self._tries = False, 0
-        self._watch = FileWatch(self)
-        self._watch.written.connect(self._on_written)
+        self._watch: FileWatch | None = None  # where a file is watched
         self.timer = single_shot(self, AFTER, self._again)
         self._half: list[Path] = []  # files that may be half written
         self.retry = single_shot(self, _RETRY_AFTER, self._read_again)
         desk.opened.connect(self._look_up)
         desk.filed.connect(lambda _: self._keep())
         desk.closed.connect(self.close)
-
-    @property
-    def shown(self) -> Watched | None:
-        """What was found last of the painting that is looked at."""
-        return self._shown
 
     @property
     def looks(self) -> tuple[Look, ...]:
@@ -92,41 +86,51 @@ class PaintingWatch(QObject):
         self.current = path
         self._keep()
         self.files_changed.emit()
-        self._watch.watch(self.files)
+        self._watch_files()
         if path in self._read:
             self._again()
 
     def choose(self, path: Path) -> None:
         """Look at another of the files."""
-        self.current, self._shown = path, None
+        self.current, self.shown = path, None
         self.files_changed.emit()
         self._again()
 
     def drop(self) -> None:
         """Watch the file that is looked at no more."""
         self.files = tuple(p for p in self.files if p != self.current)
-        self.current, self._shown = (self.files[-1] if self.files else None), None
+        self.current, self.shown = (self.files[-1] if self.files else None), None
         self._keep()
-        self._watch.watch(self.files)
+        self._watch_files()
         self.files_changed.emit()
         self._again()
 
     def follow(self, seen: bool) -> None:
         """The plan may be another; whether the painting is seen now."""
         self._seen = seen
-        shown = self._shown
+        shown = self.shown
         if seen and shown is not None and shown.of is not self._desk.derived:
             self.timer.start()
 
     def _look_up(self) -> None:
         """Another plan lies on the desk: its painting is known from the last time."""
-        self._read, self._shown = {}, None
+        self._read, self.shown = {}, None
         path = self._desk.path
         said = "" if path is None else self._remembered.word(_key(path))
         self.files = tuple(Path(line) for line in said.splitlines() if line)[:_MOST_FILES]
         self.current = self.files[-1] if self.files else None
-        self._watch.watch(self.files)
+        self._watch_files()
         self.files_changed.emit()
+
+    def _watch_files(self) -> None:
+        """Watch the files that are wished; most plans have none."""
+        if self._watch is None and self.files:
+            from umber_compass.window.desk.file_watch import FileWatch
+
+            self._watch = FileWatch(self)
+            self._watch.written.connect(self._on_written)
+        if self._watch is not None:
+            self._watch.watch(self.files)
 
     def _keep(self) -> None:
         path = self._desk.path
@@ -154,7 +158,7 @@ class PaintingWatch(QObject):
                 self._half.append(path)
                 self.retry.start()
             else:
-                self._fail(path, error)
+                self.failed.emit(path, error_line(error))
 
         self._desk.worker.ask(
             f"painting {path}", read, answer, fail, self.tr("Reading {n}").format(n=path.name)
@@ -182,7 +186,7 @@ class PaintingWatch(QObject):
             self.timer.start()
             return
         packed, size = self._read[path]
-        shown = self._shown
+        shown = self.shown
         before = None if shown is None or shown.path != path else shown.compared
         if path == self.current:
             self.waits.emit(self.tr("Comparing {name} …").format(name=path.name))
@@ -198,50 +202,48 @@ class PaintingWatch(QObject):
 
         def answer(found: Watched) -> None:
             if is_new:
-                self._journaling.add_look(self._look(found))
+                self._journaling.add_look(_look_at(found, self.clock()))
             if path == self.current:
-                self._shown = found
+                self.shown = found
                 self.found.emit(found)
 
         self._desk.worker.ask(
             f"painting compared {path}",
             work,
             answer,
-            lambda error: self._fail(path, error),
+            lambda error: self.failed.emit(path, error_line(error)),
             self.tr("Comparing the painting"),
-        )
-
-    def _fail(self, path: Path, error: Exception) -> None:
-        if path == self.current:
-            self.failed.emit(path, error_line(error))
-
-    def _look(self, found: Watched) -> Look:
-        """What the journal keeps of a painting."""
-        from umber_compass.steps.painting.telling import drift_words, rework
-
-        compared = found.compared
-        own = compared.planes[0][compared.shown]
-        levels = np.percentile(own, (5, 50, 95)).tolist() if own.size else [0.0, 0.0, 0.0]
-        worst = rework(compared.drifts, found.of.shares)[:_TOLD]
-        whole = compared.whole
-        return Look(
-            at=max(self._clock(), 0.0),
-            file_name=found.path.name[-255:],
-            painted=min(compared.painted, 1.0),
-            darks=levels[0],
-            middle=levels[1],
-            lights=levels[2],
-            by=(whole.darks, whole.middle, whole.lights),
-            drifted=tuple(Drifted(region=d.region, text=str(drift_words(d))[:500]) for d in worst),
         )
 
     def close(self) -> None:
         """Watch nothing any more."""
         self.timer.stop()
         self.retry.stop()
-        self._watch.close()
+        if self._watch is not None:
+            self._watch.close()
 
 
 def _key(path: Path) -> str:
     said = str(path.absolute()).encode("utf-8", "replace")
     return "painting-" + hashlib.sha256(said).hexdigest()[:24]
+
+
+def _look_at(found: Watched, at: float) -> Look:
+    """What the journal keeps of a painting."""
+    from umber_compass.steps.painting.telling import drift_words, rework
+
+    compared = found.compared
+    own = compared.planes[0][compared.shown]
+    levels = np.percentile(own, (5, 50, 95)).tolist() if own.size else [0.0, 0.0, 0.0]
+    worst = rework(compared.drifts, found.of.shares)[:_TOLD]
+    whole = compared.whole
+    return Look(
+        at=max(at, 0.0),
+        file_name=found.path.name[-255:],
+        painted=min(compared.painted, 1.0),
+        darks=levels[0],
+        middle=levels[1],
+        lights=levels[2],
+        by=(whole.darks, whole.middle, whole.lights),
+        drifted=tuple(Drifted(region=d.region, text=str(drift_words(d))[:500]) for d in worst),
+    )

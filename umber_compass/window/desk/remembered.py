@@ -22,6 +22,11 @@ class Remembered(QObject):
             self._settings = QSettings(str(path), QSettings.Format.IniFormat)
             self._plans = _texts(self._settings.value("recent/plans"))
 
+    @property
+    def is_kept(self) -> bool:
+        """Whether anything outlives the window."""
+        return self._settings is not None
+
     @classmethod
     def of_user(cls) -> "Remembered":
         """The user's own."""

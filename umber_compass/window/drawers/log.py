@@ -107,6 +107,8 @@ class LogDrawer(Bench):
             return
         today = [b for b in found if said_day(b.begin) == said_day(found[-1].begin)]
         line = self.tr("That day {minutes:.0f} min in {count} bursts. The last: {last}")
+        if len(today) == 1:
+            line = self.tr("That day {minutes:.0f} min in one burst: {last}")
         self.worked.setText(
             line.format(
                 minutes=sum(max(b.minutes, 1) for b in today),

@@ -30,6 +30,7 @@ PAGES = {
     "light": "Light",
     "ramps": "Ramps",
     "handoff": "Hand-off",
+    "painting": "Beside the painting",
     "checks": "Checks",
     "glossary": "Glossary",
     "practices": "Practices",
@@ -41,7 +42,15 @@ KEYS, ABOUT = "keys", "about"
 _TITLES = PAGES | {KEYS: "Keyboard shortcuts", ABOUT: "About"}
 _MOST_PAGE = 1_000_000  # bytes
 _PICTURE_PX = 600  # across
-_LIBRARIES = ("PySide6-Essentials", "numpy", "scipy", "pillow", "msgspec", "platformdirs")
+_LIBRARIES = (
+    "PySide6-Essentials",
+    "numpy",
+    "scipy",
+    "pillow",
+    "msgspec",
+    "platformdirs",
+    "jeepney",
+)
 _HANDS = (
     ("Wheel, or pinch", "zoom round the pointer"),
     ("Middle button, or Space and drag", "move the picture"),

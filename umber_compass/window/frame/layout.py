@@ -14,6 +14,7 @@ from umber_compass.window.bench.benches import Benches
 from umber_compass.window.benches import BENCHES
 from umber_compass.window.drawers import DRAWERS
 from umber_compass.window.frame.checks import Checks
+from umber_compass.window.frame.guide import GuideCard
 from umber_compass.window.frame.middle import Middle
 from umber_compass.window.frame.route import Route
 from umber_compass.window.widgets.rows import in_column, in_row
@@ -96,7 +97,10 @@ class Layout(QWidget):
         for benches in (self.benches, self.drawers):
             benches.each(self._on_made)
         self.checks = Checks()
-        in_column((self.stack, 1), self.checks, gap=12, margins=(0, 6, 0, 4), on=self.right)
+        self.guide = GuideCard()
+        in_column(
+            self.guide, (self.stack, 1), self.checks, gap=12, margins=(0, 6, 0, 4), on=self.right
+        )
         return self.right
 
     def _on_made(self, _: str, bench: Bench) -> None:

@@ -27,7 +27,27 @@ def _tr(text: str) -> str:
     return QCoreApplication.translate("Dialogs", text)
 
 
-class Dialogs:
+class BesideDialogs:
+    """Questions about what stands beside the painting."""
+
+    def plans(self, parent: QWidget) -> list[Path]:
+        """Plans to be seen in a row."""
+        kinds = _tr("Plans (*.umber)")
+        found, _ = QFileDialog.getOpenFileNames(parent, _tr("Add plans"), "", kinds)
+        return [Path(f) for f in found]
+
+    def log(self, parent: QWidget, name: str) -> Path | None:
+        """Where to write the log, and as what."""
+        kinds = _tr("Markdown (*.md);;CSV (*.csv)")
+        return _path(QFileDialog.getSaveFileName(parent, _tr("Write log"), name, kinds)[0])
+
+    def painting(self, parent: QWidget) -> Path | None:
+        """The file that a painting is saved to."""
+        kinds = _tr("Paintings (*.png *.jpg *.jpeg *.ora *.webp *.tif *.tiff *.bmp)")
+        return _path(QFileDialog.getOpenFileName(parent, _tr("Watch a painting"), "", kinds)[0])
+
+
+class Dialogs(BesideDialogs):
     """Asks the artist for files and for what happens to unsaved work."""
 
     def sketch(self, parent: QWidget) -> Path | None:
@@ -71,22 +91,6 @@ class Dialogs:
         """Where to write a plan sheet, and as what."""
         kinds = _tr("PDF (*.pdf);;SVG (*.svg);;PNG pictures (*.png)")
         return _path(QFileDialog.getSaveFileName(parent, _tr("Write sheet"), name, kinds)[0])
-
-    def plans(self, parent: QWidget) -> list[Path]:
-        """Plans to be seen in a row."""
-        kinds = _tr("Plans (*.umber)")
-        found, _ = QFileDialog.getOpenFileNames(parent, _tr("Add plans"), "", kinds)
-        return [Path(f) for f in found]
-
-    def log(self, parent: QWidget, name: str) -> Path | None:
-        """Where to write the log, and as what."""
-        kinds = _tr("Markdown (*.md);;CSV (*.csv)")
-        return _path(QFileDialog.getSaveFileName(parent, _tr("Write log"), name, kinds)[0])
-
-    def painting(self, parent: QWidget) -> Path | None:
-        """The file that a painting is saved to."""
-        kinds = _tr("Paintings (*.png *.jpg *.jpeg *.ora *.webp *.tif *.tiff *.bmp)")
-        return _path(QFileDialog.getOpenFileName(parent, _tr("Watch a painting"), "", kinds)[0])
 
     def unsaved(self, parent: QWidget, title: str) -> Unsaved:
         """What happens to work that no file holds."""

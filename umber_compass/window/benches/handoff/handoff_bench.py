@@ -23,11 +23,11 @@ from umber_compass.window.benches.handoff.card_page import CardPage
 from umber_compass.window.benches.handoff.file_row import FileRow
 from umber_compass.window.benches.handoff.layers_page import LayersPage
 from umber_compass.window.benches.handoff.painting_page import PaintingPage
+from umber_compass.window.benches.handoff.painting_told import PaintingTold
 from umber_compass.window.benches.handoff.plan_sheet_page import PlanSheetPage
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
 from umber_compass.window.desk.folder_links import Link
 from umber_compass.window.desk.layer_preview import LayerPreview
-from umber_compass.window.desk.painting_told import PaintingTold
 from umber_compass.window.desk.sheet_making import SheetMaking
 from umber_compass.window.widgets.flow import Flow
 from umber_compass.window.widgets.rows import in_column, in_row
@@ -162,16 +162,14 @@ class HandoffBench(Bench):
                 groups.append(("", thing or self.tr("Single materials"), True))
             groups.append((region.id, region.name, True))
         rows = [*top, *above, *(heads[0] if light else []), *light, *heads[1], *groups]
-        self.layers.show_layers(rows, self._said(found))
-
-    def _said(self, found: "Preview") -> str:
-        if found.off is None:
-            return self.tr("The light is off: the layers are the flat colours alone.")
-        line = self.tr(
-            "The layers miss the lit picture by CIEDE2000 {mean:.1f} on the mean, by less than"
-            " {most:.1f} on 95 of 100 px."
-        )
-        return line.format(mean=found.off[0], most=found.off[1])
+        said = self.tr("The light is off: the layers are the flat colours alone.")
+        if found.off is not None:
+            line = self.tr(
+                "The layers miss the lit picture by CIEDE2000 {mean:.1f} on the mean, by less than"
+                " {most:.1f} on 95 of 100 px."
+            )
+            said = line.format(mean=found.off[0], most=found.off[1])
+        self.layers.show_layers(rows, said)
 
     def show_folder(self, folder: str) -> None:
         """Where the files will go."""

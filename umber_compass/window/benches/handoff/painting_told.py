@@ -35,7 +35,7 @@ class PaintingTold(QObject):
         page.file_chosen.connect(watch.choose)
         page.dropped.connect(watch.drop)
         watch.found.connect(self.show)
-        watch.failed.connect(lambda _, why: page.say(why))
+        watch.failed.connect(lambda path, why: page.say(why) if path == watch.current else None)
         watch.files_changed.connect(self._show_files)
         watch.waits.connect(page.picture.wait)
         self._show_files()
