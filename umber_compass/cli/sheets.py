@@ -14,6 +14,17 @@ from umber_compass.words import Refusal, words
 PAPER_NAMES = tuple(PAPERS)
 
 
+def references(args: Namespace) -> dict[str, Any]:
+    """Pictures to paint by, in a folder."""
+    from umber_compass.document.references_out import Wish, write_references
+
+    opened = document.open_plan(Path(args.plan))
+    kinds = tuple(filter(None, args.kinds.split(",")))
+    wish = Wish(kinds, None if args.width is None else int(args.width), args.jpeg)
+    files = write_references(opened.plan, opened.pixels, Path(args.output), wish, args.force)
+    return {"files": [str(f) for f in files]}
+
+
 def story(args: Namespace) -> dict[str, Any]:
     """Several plans in a row, as the pages of a story."""
     from umber_compass.document.story import read_page

@@ -95,14 +95,22 @@ def planes_of(packed: Packed) -> Planes:
 def wanted_of(derived: Derived) -> Wanted:
     """What a plan shows, flat and lit, on the grid."""
     labels = derived.drawing.labels
-    lit = small_of(picture(derived), GRID_PX)
+    lit = _on_grid(picture(derived))
     has_own = derived.drawing.shades is not None
     flat = _local(derived) if has_own else paint(derived.indexed, derived.table)
     height, width = lit.shape
     rows = ((np.arange(height) + 0.5) * labels.shape[0] / height).astype(np.intp)
     columns = ((np.arange(width) + 0.5) * labels.shape[1] / width).astype(np.intp)
     on_grid = np.ascontiguousarray(labels[rows[:, None], columns])
-    return Wanted(on_grid, planes_of(small_of(flat, GRID_PX)), planes_of(lit))
+    return Wanted(on_grid, planes_of(_on_grid(flat)), planes_of(lit))
+
+
+def _on_grid(packed: Packed) -> Packed:
+    """A picture no larger than the grid; one of few px, as a sprite is, with each px enlarged."""
+    times = GRID_PX // (2 * max(packed.shape))
+    if times > 1:
+        return np.ascontiguousarray(packed.repeat(times, axis=0).repeat(times, axis=1))
+    return small_of(packed, GRID_PX)
 
 
 def _local(derived: Derived) -> Packed:
@@ -131,6 +139,8 @@ def compare(
     wanted = wanted_of(derived)
     tick(0.2)
     packed = at_most(packed)
+    if max(packed.shape) < GRID_PX // 4:  # px are colours of their own, and not mixed
+        packed = _on_grid(packed)
     planes = planes_of(packed)
     tick(0.3)
     known = None if before is None else before.alignment

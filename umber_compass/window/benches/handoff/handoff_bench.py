@@ -25,6 +25,8 @@ from umber_compass.window.benches.handoff.layers_page import LayersPage
 from umber_compass.window.benches.handoff.painting_page import PaintingPage
 from umber_compass.window.benches.handoff.painting_told import PaintingTold
 from umber_compass.window.benches.handoff.plan_sheet_page import PlanSheetPage
+from umber_compass.window.benches.handoff.references_page import ReferencesPage
+from umber_compass.window.benches.handoff.references_writing import write
 from umber_compass.window.benches.handoff.sheet import PaletteSheet
 from umber_compass.window.desk.folder_links import Link
 from umber_compass.window.desk.layer_preview import LayerPreview
@@ -53,6 +55,7 @@ class HandoffBench(Bench):
         self._rows: dict[str, FileRow] = {}
         self.layers, self.sheet = LayersPage(), PaletteSheet()
         self.plan_sheet, self.painting = PlanSheetPage(), PaintingPage()
+        self.references = ReferencesPage()
         self.card, self._done = CardPage(), frozenset[str]()
         self._card: list[CardStep] = []
         self._sheet_title = quiet("")
@@ -61,6 +64,7 @@ class HandoffBench(Bench):
         pages = {
             self.tr("Files"): self._build_files(),
             self.tr("Layers"): self.layers,
+            self.tr("References"): self.references,
             self.tr("Palette"): palette,
             self.tr("Plan sheet"): self.plan_sheet,
             self.tr("Painting"): self.painting,
@@ -173,6 +177,7 @@ class HandoffBench(Bench):
 
     def show_folder(self, folder: str) -> None:
         """Where the files will go."""
+        self.references.show_folder(folder)
         if self.folder.text() != folder:
             self.folder.setText(folder)
 
@@ -220,6 +225,7 @@ def join(bench: Bench, parts: WindowParts) -> None:
         bench.link_wanted.connect(files.links.set)
         files.links.changed.connect(bench.show_link)
         bench.show_link(files.links.link)
+    bench.references.wanted.connect(lambda w: write(parts.desk, parts.files, bench, w))
     layers = LayerPreview(parts.desk, bench)
     bench.followed.connect(layers.follow)
     bench.layers.hidden_changed.connect(layers.hide)

@@ -74,6 +74,10 @@ class PaintingTold(QObject):
                 count=drifted, all=len(compared.drifts)
             )
         said = [line.format(painted=compared.painted, what=what)]
+        left = len(found.of.regions) - len(compared.drifts)
+        if left:
+            more = self.tr("{count} regions are not painted yet, or too small to tell.")
+            said.append(more.format(count=left))
         whole = "; ".join(str(w) for w in whole_words(compared.whole))
         if whole:
             said.append(self.tr("Over all {whole}.").format(whole=whole))
