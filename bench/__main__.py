@@ -11,6 +11,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from bench import (
     drags,
+    drift,
     first_colours,
     first_sight,
     handoff,
@@ -42,6 +43,7 @@ def main() -> int:
         drags,
         starting,
         handoff,
+        drift,
     ):
         if named and module.__name__.split(".")[1] not in named:
             continue

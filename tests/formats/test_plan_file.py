@@ -161,7 +161,8 @@ class PlanFiles(scenes.InFolder):
         self.assertEqual(self.data[38:62], b"application/x-umber-plan")
         names = [e.filename for e in rest]
         self.assertEqual(
-            names, ["plan.json", self.sketch_entry, self.labels_entry, "thumbnail.png"]
+            names,
+            ["plan.json", "journal.json", self.sketch_entry, self.labels_entry, "thumbnail.png"],
         )
         self.assertEqual({e.date_time for e in rest}, {(1980, 1, 1, 0, 0, 0)})
 

@@ -4,11 +4,14 @@ not only the sentence about it."""
 import unittest
 from functools import partial
 
+import numpy as np
 from msgspec.structs import replace
 
 from tests import scenes
 from umber_compass import document
+from umber_compass.colour.packed import pack, unpack
 from umber_compass.demo.plans import DEMOS
+from umber_compass.document.painting import compare
 from umber_compass.plan import edits
 from umber_compass.plan.light_edits import light_on
 from umber_compass.plan.model import Ramp
@@ -23,6 +26,7 @@ from umber_compass.steps.focus.falloff import wished
 from umber_compass.steps.harmony.scheme_edits import choose_scheme
 from umber_compass.steps.harmony.shifts import shift_values
 from umber_compass.steps.mending.balance import balance
+from umber_compass.steps.pictures import picture
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.studies.growing import grow
 from umber_compass.words import Refusal
@@ -107,7 +111,20 @@ def shiny(plan):
 
 
 # Numbers that decide over more than what checks find: which result they change, of which work.
+def drifted(derived):
+    """What is told of a painting of the bakery whose sea is darker, awning greyer, door turned."""
+    rgb = unpack(picture(derived)).astype(int)
+    labels = {r.name: derived.drawing.labels == r.label for r in derived.regions}
+    rgb[labels["sea"]] -= 24
+    rgb[labels["door"]] += (-30, 10, 0)
+    awning = labels["awning"]
+    rgb[awning] = (rgb[awning] * 0.6 + rgb[awning].mean(axis=1, keepdims=True) * 0.4).round()
+    packed = pack(np.clip(rgb, 0, 255).astype(np.uint8))
+    return [(d.region, d.drifted) for d in compare(derived, packed, "painting").drifts]
+
+
 RESULTS = {
+    "painting": (drifted, ("bakery",)),
     "echo.small": (echoes, ("boat of neighbours", "boat", "hedgehog", "kettle", "bakery")),
     "fix": (fixes, ("lit hedgehog", "boat")),
     "falloff": (falloffs, ("boat",)),

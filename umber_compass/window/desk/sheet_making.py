@@ -98,7 +98,7 @@ class SheetMaking(QObject):
             self._desk.told.emit(self.tr("Wrote {file}").format(file=written), False)
 
         says = self.tr("Writing the sheet")
-        self._desk.orders.ask("sheet", lambda: work, answer, says=says)
+        self._desk.orders.ask("sheet written", lambda: work, answer, says=says)
 
 
 def _sheet(derived: Derived, wish: Wish, tick: Tick) -> str:
