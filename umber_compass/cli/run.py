@@ -122,6 +122,7 @@ def _add_desktop(commands: Any) -> None:
     sheet.add_argument("--paper", choices=sheets.PAPER_NAMES, default="A4")
     sheet.add_argument("--upright", action="store_true", help="higher than wide")
     sheet.add_argument("--client", action="store_true", help="without numbers and checks")
+    sheet.add_argument("--card", action="store_true", help="with the paint-along card")
     sheet.add_argument("--without", metavar="PART,PART", help="parts to be left out")
     pages = _command(commands, "references", "pictures to paint by", sheets.references)
     pages.add_argument("plan")

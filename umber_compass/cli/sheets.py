@@ -53,13 +53,14 @@ def sheet(args: Namespace) -> dict[str, Any]:
         line = words("is no .svg; PDF and PNG are written in the window, under Hand-off")
         raise Refusal(args.output, line)
     without = frozenset(filter(None, (args.without or "").split(",")))
+    left_out = without if args.card else without | Wish().without
     unknown = sorted(without - set(CHOICES))
     if unknown:
         known = ", ".join(CHOICES)
         raise Refusal(unknown[0][:40], words("is no part of a sheet; its parts: {k}", k=known))
     opened = document.open_plan(Path(args.plan))
     derived = Pipeline(opened.pixels.drawings).derive(opened.plan).think()
-    wish = Wish(args.paper, args.upright, without, args.client)
+    wish = Wish(args.paper, args.upright, left_out, args.client)
     atomic.write_data(output, plan_sheet(derived, wish, datetime.date.today()).encode())
     short, long = PAPERS[wish.paper]
     size = (short, long) if wish.upright else (long, short)

@@ -10,7 +10,7 @@ from PIL import Image
 
 from umber_compass.colour.packed import unpack
 from umber_compass.document.seeing import about
-from umber_compass.document.sheet_parts import BODY, HEAD, PARTS, SMALL, Part
+from umber_compass.document.sheet_parts import BODY, CARD, HEAD, PARTS, SMALL, Part
 from umber_compass.formats.png_quick import png_of
 from umber_compass.formats.svg_page import INK, LINE, QUIET, Box, Page, cut, width_of, wrapped
 from umber_compass.picture.seen import whole
@@ -40,9 +40,15 @@ _BESIDE = 0.25  # of the page's width, from which texts stand beside the picture
 _TITLE = 64.0
 _PALETTE = 60.0
 _VIEWS = ("grey", "small")
-_MEASURES = ("scheme", "values", "chart", "ramps")  # in the column beside the picture
+_MEASURES = ("scheme", "values", "chart", "ramps", CARD)  # in the column beside the picture
 _TEXTS = ("rig", "checks", "notes")  # beneath it
-_SHARE = {"scheme": 1.4, "values": 1.3, "chart": 1.3, "ramps": 1.2}  # of the column's height
+_SHARE = {
+    "scheme": 1.4,
+    "values": 1.3,
+    "chart": 1.3,
+    "ramps": 1.2,
+    CARD: 1.6,
+}  # of the column's height
 _STUDY_ROW, _MOST_STUDIES = 330.0, 3
 _LEAST = 170.0  # of a part among texts: its head and three lines
 
@@ -53,7 +59,7 @@ class Wish(NamedTuple):
 
     paper: Paper = "A4"
     upright: bool = False
-    without: frozenset[str] = frozenset()
+    without: frozenset[str] = frozenset({CARD})
     client: bool = False
 
     def has(self, part: str) -> bool:
@@ -69,9 +75,9 @@ def plan_sheet(derived: Derived, wish: Wish, day: datetime.date, tick: Tick = id
     width, height = (short, long) if wish.upright else (long, short)
     page = Page(width, height, derived.plan.title)
     inner = _headed(page, Box(_EDGE, _EDGE, width - 2 * _EDGE, height - 2 * _EDGE), derived, day)
-    if wish.has("ramps"):
+    if wish.has("ramps") or wish.has(CARD):
         derived.take(Derived.ramps, derived.worked(Derived.ramps))
-    if wish.has("chart") and derived.lit is not None:
+    if (wish.has("chart") or wish.has(CARD)) and derived.lit is not None:
         derived.take(Derived.chart, derived.worked(Derived.chart))
     tick(0.2)
     picture = _picture(derived, _PX)

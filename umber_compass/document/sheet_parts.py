@@ -9,12 +9,14 @@ from umber_compass.formats.svg_page import INK, LINE, QUIET, Box, Page, cut, wra
 from umber_compass.plan.edits import region
 from umber_compass.plan.uses import USES, seen_as
 from umber_compass.steps.checks.judging import measure_all
+from umber_compass.steps.handoff.card import card
 from umber_compass.steps.harmony.schemes import spec_of
 from umber_compass.steps.light.chart import PLACES
 from umber_compass.steps.light.lamps import angles_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.words import words
 
+CARD = "card"
 HEAD, BODY, SMALL = 36.0, 28.0, 24.0  # sizes of text
 _ROW = 46.0  # of a ladder, a chart, a ramp
 _UNDER_HEAD = 16.0
@@ -223,6 +225,30 @@ def notes(page: Page, box: Box, derived: Derived, plain: bool) -> float:
     return y - box.y
 
 
+def steps(page: Page, box: Box, derived: Derived, plain: bool) -> float:
+    """The paint-along card: a box to be ticked, and the first colours of each step."""
+    inner = _head(page, box, str(words("Card")))
+    found = card(derived)
+    row = min(_ROW, inner.height / max(len(found), 1))
+    swatch = row * 0.7
+    room = int(inner.width * 0.45 // swatch)
+    y = inner.y
+    for i, step in enumerate(found):
+        if y + row > inner.bottom + 1:
+            break
+        page.rect(Box(inner.x, y + row * 0.2, row * 0.5, row * 0.5), stroke=INK, wide=2)
+        colours = [p.hex for p in step.paints[:room]]
+        wide = inner.width - len(colours) * swatch - row * 0.8
+        page.text(
+            inner.x + row * 0.8, y + row * 0.62, cut(f"{i + 1}  {step.title}", wide, SMALL), SMALL
+        )
+        for k, hex_ in enumerate(colours):
+            x = inner.right - (len(colours) - k) * swatch
+            page.rect(Box(x, y + row * 0.1, swatch, swatch), hex_)
+        y += row
+    return y - box.y
+
+
 PARTS = {
     part.name: part
     for part in (
@@ -230,6 +256,7 @@ PARTS = {
         Part("values", "Values", values),
         Part("chart", "Light and shade", chart),
         Part("ramps", "Ramps", ramps),
+        Part(CARD, "Card", steps, True),
         Part("rig", "Light", rig),
         Part("checks", "Open checks", checks, True),
         Part("notes", "Brief", notes),

@@ -38,7 +38,7 @@ class PlanSheetPage(QWidget):
         self.parts: dict[str, QCheckBox] = {}
         for name, title in CHOICES.items():
             box = QCheckBox(self.tr(title))
-            box.setChecked(True)
+            box.setChecked(name not in Wish().without)
             self.parts[name] = box
         for box in (self.upright, self.client, *self.parts.values()):
             box.toggled.connect(lambda _: self.changed.emit(self.wish))
