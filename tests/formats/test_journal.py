@@ -5,7 +5,7 @@ import io
 import zipfile
 
 import msgspec
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests import scenes
@@ -72,6 +72,8 @@ class TestJournal(scenes.InFolder):
         record = msgspec.json.decode(file.read_bytes(), type=Record)
         self.assertEqual(msgspec.json.decode(record.journal, type=Journal), FULL)
 
+    @example("=1+1", "-2")
+    @example("@sum", "\tx")
     @given(st.text(max_size=60), st.text(max_size=60))
     @settings(max_examples=60, deadline=None)
     def test_any_text_stays_on_its_line(self, text, why):

@@ -5,6 +5,7 @@ import unittest
 import numpy as np
 from msgspec.structs import replace
 from PIL import Image
+from scipy.ndimage import gaussian_filter
 
 from bench.paintings import painting
 from tests import scenes
@@ -19,7 +20,7 @@ from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.painting.accepting import accept
 from umber_compass.steps.painting.aligning import align, to_size
-from umber_compass.steps.painting.comparing import Drift
+from umber_compass.steps.painting.comparing import Drift, Goal, Limits, drifts
 from umber_compass.steps.painting.judged import worse_checks
 from umber_compass.steps.painting.pictures import DARKER, drift_map, mended
 from umber_compass.steps.painting.telling import (
@@ -30,6 +31,7 @@ from umber_compass.steps.painting.telling import (
     since_words,
     whole_words,
 )
+from umber_compass.steps.painting.unpainted import unpainted
 from umber_compass.steps.pictures import picture
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import Refusal
@@ -221,6 +223,60 @@ class TestWhatFollows(Painted):
         off = unpack(back)[inside].astype(int) - unpack(small)[inside]
         self.assertLess(np.abs(off.mean(axis=0)).max(), 6)
         self.assertTrue(np.array_equal(back[~inside], found.on_grid[~inside]))
+
+
+class TestApart(unittest.TestCase):
+    """Parts of the comparison on planes that are made for it."""
+
+    def strips(self, *widths):
+        """Labels of upright strips, (120, w)."""
+        row = np.repeat(np.arange(1, len(widths) + 1), widths)
+        return np.tile(row, (120, 1)).astype(np.uint16)
+
+    def planes(self, labels, colours):
+        return np.moveaxis(np.array([(0, 0, 0), *colours], np.float32)[labels], -1, 0)
+
+    def test_bare_ground(self):
+        labels, seen = self.strips(60, 60, 60, 60), np.ones((120, 240), bool)
+        planned = np.array([(0, 0, 0), (30, 0, 0), (60, 8, 0), (80, 0, 9), (95, 0, 1)], float)
+        paper = self.planes(labels, [(95, 0, 1)] * 4)
+        strokes = np.random.default_rng(1).normal(0, 2, labels.shape).astype(np.float32)
+        half = np.where(labels == 1, self.planes(labels, planned[1:]) + strokes, paper)
+        bare = unpainted(half.astype(np.float32), seen, labels, planned)
+        self.assertEqual(set(np.unique(labels[bare])), {2, 3}, "what is planned so is painted")
+        # Two flat shapes in the colour of a third are painted: nothing tells them from ground.
+        flat = self.planes(labels, [(95, 0, 1), (95, 0, 1), (80, 0, 9), (95, 0, 1)])
+        self.assertFalse(unpainted(flat, seen, labels, planned).any())
+
+    def told(self, painting, goal, labels):
+        found = drifts(
+            painting.astype(np.float32),
+            np.ones(labels.shape, bool),
+            goal,
+            labels,
+            {i: f"r{i}" for i in range(1, int(labels.max()) + 1)},
+            Limits(4.3, 9.5, 0.023),
+        )
+        return {d.region: d for d in found}
+
+    def test_soft_edges_of_a_thin_shape_take_nothing_from_its_drift(self):
+        labels = self.strips(60, 12, 60)
+        own = self.planes(labels, [(50, 0, 0), (50, 0, 0), (50, 0, 0)])
+        wrong = self.planes(labels, [(50, 0, 0), (42, 0, 0), (50, 0, 0)])
+        soft = np.stack([gaussian_filter(p, 4.0) for p in wrong])
+        drift = self.told(soft, Goal(own, 4.0), labels)["r2"]
+        self.assertAlmostEqual(drift.value, -8, delta=0.8)
+
+    def test_a_difference_within_its_doubt_is_none(self):
+        labels = self.strips(40, 200)
+        own = self.planes(labels, [(50, 0, 0), (50, 0, 0)])
+        noise = np.zeros_like(own)
+        blocks = np.random.default_rng(4).normal(0, 14, (8, 3)).repeat(16, 0)[:120].repeat(16, 1)
+        noise[0, :, :40] = blocks[:, :40]
+        noise[0, :, :40] += 5.5 - np.median(noise[0, :, :40])
+        drift = self.told(own + noise, Goal(own, 0.0), labels)["r1"]
+        self.assertGreater(abs(drift.value), 4.3)
+        self.assertEqual(drift.drifted, ())
 
 
 class TestWords(unittest.TestCase):

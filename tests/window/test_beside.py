@@ -206,6 +206,17 @@ class TestStrip(InWindow):
         paints = [p for row in self.strip._rows for p in row._paints]
         self.assertGreater(len(paints), 8, "local, chart and ramp")
 
+    def test_the_nearest_colour_of_the_plan(self):
+        derived = self.desk.derived
+        wall = next(r for r in derived.regions if r.name == "wall")
+        own = derived.colours[wall.id].first.hex
+        near = nearest_paint(derived, own)
+        self.assertEqual((near.paint.hex, near.paint.name), (own, "wall"))
+        self.assertLess(near.apart, 0.01)
+        darker = nearest_paint(derived, "#050505", wall.id)
+        self.assertIn("wall", darker.paint.name)
+        self.assertLess(darker.lighter, 0)
+
     def test_its_step_is_ticked_and_the_next_one_comes(self):
         first = self.strip.step.text()
         self.strip.step.click()

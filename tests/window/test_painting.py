@@ -4,15 +4,18 @@ into the plan or not."""
 import shutil
 import tempfile
 from pathlib import Path
+from unittest import mock
 
 import numpy as np
 
 from tests.window.driving import DEMO, InWindow, wait
+from umber_compass import document
 from umber_compass.colour.packed import unpack
 from umber_compass.formats.picture import png_bytes
 from umber_compass.plan.journal import MOST_ENTRIES, Entry, Journal, bursts, with_entry
 from umber_compass.steps.pictures import picture
 from umber_compass.window.desk import file_watch
+from umber_compass.words import Refusal, words
 
 
 class Painting(InWindow):
@@ -119,6 +122,21 @@ class TestPainting(Painting):
         self.answers.path = self.file
         wait(self.desk.worker.idle, self.page.browse.click)
         wait(self.watch.found, lambda: self.file.write_bytes(whole))
+
+    def test_one_that_could_not_be_read_is_read_again_by_itself(self):
+        self.paint()
+        whole, fails = document.painting.pictures.read, [True, True]
+
+        def read(path, tick):
+            if fails:
+                fails.pop()
+                raise Refusal(str(path), words("is locked"))
+            return whole(path, tick)
+
+        self.answers.path = self.file
+        with mock.patch.object(document.painting.pictures, "read", read):
+            wait(self.watch.found, self.page.browse.click)
+        self.assertEqual(fails, [])
 
     def test_one_that_stays_half_written_is_said(self):
         self.file.write_bytes(b"\x89PNG\r\n\x1a\n and no more")

@@ -200,13 +200,17 @@ def _away(labels: Labels, depth: _Plane) -> Seen:
 
 
 def _own_share(depth: _Plane, softness: float) -> float:
-    """How much of the colour of px so deep in a region is its own where edges are so soft: of a
-    strip with both borders as near."""
+    """How much of the colour of px so deep in a region is its own where edges are so soft: in a
+    strip that is twice as wide as the deepest of them lies."""
     from scipy.special import erf
 
     if not softness:
         return 1.0
-    return float(erf((float(np.median(depth)) + 0.5) / (softness * np.sqrt(2))))
+    near, far = (
+        float(np.median(depth)) + 0.5,
+        2 * float(depth.max()) - float(np.median(depth)) + 0.5,
+    )
+    return float((erf(near / (softness * np.sqrt(2))) + erf(far / (softness * np.sqrt(2)))) / 2)
 
 
 def _drift(
