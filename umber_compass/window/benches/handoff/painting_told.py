@@ -77,6 +77,8 @@ class PaintingTold(QObject):
         left = len(found.of.regions) - len(compared.drifts)
         if left:
             more = self.tr("{count} regions are not painted yet, or too small to tell.")
+            if left == 1:
+                more = self.tr("One region is not painted yet, or too small to tell.")
             said.append(more.format(count=left))
         whole = "; ".join(str(w) for w in whole_words(compared.whole))
         if whole:
