@@ -7,10 +7,12 @@ from pathlib import Path
 from unittest import mock
 
 import numpy as np
+from PySide6.QtTest import QTest
 
 from tests.window.driving import DEMO, InWindow, wait
 from umber_compass import document
 from umber_compass.colour.packed import unpack
+from umber_compass.formats.log_text import log_markdown
 from umber_compass.formats.picture import png_bytes
 from umber_compass.plan.journal import MOST_ENTRIES, Entry, Journal, bursts, with_entry
 from umber_compass.steps.pictures import picture
@@ -94,6 +96,19 @@ class TestPainting(Painting):
         self.assertEqual([len(e.drifted) for e in looks][:2], [0, 1])
         self.assertEqual(looks[1].drifted[0].region, "r2")
         self.assertEqual(self.watch.files, (), "its path is known where windows are remembered")
+
+    def test_a_note_stays_with_its_save(self):
+        self.paint()
+        self.watched()
+        self.page.note.setFocus()
+        QTest.keyClicks(self.page.note, "sky first")
+        self.page.note.take()
+        self.assertEqual(self.watch.looks[-1].note, "sky first")
+        self.saved("sea", -24)
+        self.assertEqual(self.page.note.text(), "")
+        self.assertEqual([e.note for e in self.watch.looks], ["sky first", ""])
+        said = log_markdown(self.works.journaling.journal, "t", {})
+        self.assertIn("sky first", said)
 
     def test_every_picture_is_shown(self):
         self.paint("sea", -24)

@@ -42,7 +42,8 @@ def log_markdown(journal: Journal, title: str, steps: Mapping[str, str]) -> str:
         for look in journal.looks:
             drifted = "; ".join(f"{d.region} {d.text}" for d in look.drifted[:3]) or "as planned"
             head = f"{said_day(look.at)} {said_hour(look.at)} {look.file_name}"
-            lines.append(f"- {_plain(head)}, {look.painted:.0%} painted: {_plain(drifted)}")
+            note = f" – {_plain(look.note)}" if look.note else ""
+            lines.append(f"- {_plain(head)}, {look.painted:.0%} painted: {_plain(drifted)}{note}")
         lines.append("")
     for fresh in journal.fresh:
         lines += [f"## Fresh look, {said_day(fresh.at)} {said_hour(fresh.at)}", ""]

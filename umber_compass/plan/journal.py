@@ -95,6 +95,16 @@ def with_look(journal: Journal, look: Look) -> Journal:
     return replace(journal, looks=(*journal.looks, look)[-MOST_LOOKS:])
 
 
+def with_look_note(journal: Journal, file_name: str, note: str) -> Journal:
+    """A note on the last look at a file's painting."""
+    looks = list(journal.looks)
+    for i in reversed(range(len(looks))):
+        if looks[i].file_name == file_name:
+            looks[i] = replace(looks[i], note=note)
+            return replace(journal, looks=tuple(looks))
+    return journal
+
+
 def with_done(journal: Journal, key: str, done: bool) -> Journal:
     """A step of the card ticked, or not."""
     others = tuple(k for k in journal.done if k != key)

@@ -16,6 +16,7 @@ from umber_compass.plan.journal import (
     with_entry,
     with_last,
     with_look,
+    with_look_note,
     with_why,
 )
 from umber_compass.window.desk.desk import Desk
@@ -95,6 +96,10 @@ class Journaling(QObject):
     def add_look(self, look: Look) -> None:
         """The painting was looked at."""
         self._set(with_look(self.journal, look), said=True)
+
+    def note_look(self, file_name: str, note: str) -> None:
+        """Write down something about the last look at a painting."""
+        self._set(with_look_note(self.journal, file_name, note[:2000]), said=True)
 
     def add_fresh_look(self, answers: tuple[str, str, str]) -> None:
         """The artist looked anew and said something."""

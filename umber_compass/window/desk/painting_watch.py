@@ -58,7 +58,7 @@ class PaintingWatch(QObject):
         clock: Callable[[], float] = time.time,
     ) -> None:
         super().__init__(desk)
-        self._desk, self._journaling, self._remembered = desk, journaling, remembered
+        self._desk, self.journaling, self._remembered = desk, journaling, remembered
         self.clock = clock
         self.files: tuple[Path, ...] = ()
         self.current: Path | None = None
@@ -77,7 +77,7 @@ class PaintingWatch(QObject):
     def looks(self) -> tuple[Look, ...]:
         """The looks at that painting, the oldest first."""
         name = "" if self.current is None else self.current.name[-255:]
-        return tuple(e for e in self._journaling.journal.looks if e.file_name == name)
+        return tuple(e for e in self.journaling.journal.looks if e.file_name == name)
 
     def add(self, path: Path) -> None:
         """Watch a file too, and look at it."""
@@ -202,7 +202,7 @@ class PaintingWatch(QObject):
 
         def answer(found: Watched) -> None:
             if is_new:
-                self._journaling.add_look(_look_at(found, self.clock()))
+                self.journaling.add_look(_look_at(found, self.clock()))
             if path == self.current:
                 self.shown = found
                 self.found.emit(found)

@@ -99,6 +99,7 @@ class DaysChart(QWidget):
             worst = "; ".join(f"{d.region}: {d.text}" for d in look.drifted[:3])
             line = self.tr("{when}: {painted:.0%} painted. {worst}")
             text = line.format(when=said_time(look.at), painted=look.painted, worst=worst)
+            text += f"\n{look.note}" if look.note else ""
             QToolTip.showText(event.globalPosition().toPoint(), text, self)
 
 

@@ -13,6 +13,7 @@ from umber_compass.window.bench.bench import quiet
 from umber_compass.window.bench.choice_row import ChoiceRow
 from umber_compass.window.benches.handoff.days_chart import DaysChart
 from umber_compass.window.benches.handoff.drift_row import DriftRow, DriftSaid
+from umber_compass.window.widgets.fields import Of, TextField
 from umber_compass.window.widgets.picture_box import PictureBox
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.scrolled import scrolled
@@ -39,6 +40,7 @@ class PaintingPage(QWidget):
     accepted = Signal(list)  # regions
     chosen = Signal(str)  # a region
     seen_changed = Signal(str)
+    noted = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -66,6 +68,9 @@ class PaintingPage(QWidget):
         self.checks = quiet("")
         self.checks.setWordWrap(True)
         self.days = DaysChart()
+        self.note = TextField(self.tr("Note on this save"))
+        self.note.setPlaceholderText(self.tr("note on this save"))
+        self.note.typed.connect(lambda _, text: self.noted.emit(text))
         below = QWidget()
         in_column(self._list, in_row(1, self.all), self.checks, 1, gap=8, on=below)
         self._area = scrolled(below)
@@ -76,6 +81,7 @@ class PaintingPage(QWidget):
             self.says,
             (self._area, 2),
             self.days,
+            self.note,
             gap=6,
             on=self,
         )
@@ -90,7 +96,7 @@ class PaintingPage(QWidget):
                 self.files.setItemData(self.files.count() - 1, str(path), 3)  # the tooltip
             if current is not None and current in files:
                 self.files.setCurrentIndex(list(files).index(current))
-        for part in (self.files, self.drop, self.seen, self._area, self.days):
+        for part in (self.files, self.drop, self.seen, self._area, self.days, self.note):
             part.setVisible(bool(files))
         if not files:
             self.say(
@@ -135,3 +141,7 @@ class PaintingPage(QWidget):
     def show_looks(self, looks: Sequence[Look]) -> None:
         """What the painting's values did from save to save."""
         self.days.show_looks(looks)
+        last = looks[-1] if looks else None
+        of = None if last is None else Of("", f"{last.file_name} {last.at}")
+        self.note.fill(of, "" if last is None else last.note)
+        self.note.setEnabled(last is not None)
