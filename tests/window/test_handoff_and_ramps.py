@@ -337,7 +337,7 @@ class PlanSheet(Driven):
         self.open()
         self.works.steps.open("handoff")
         self.bench = self.parts.benches["handoff"]
-        self.bench.open_tab(3)
+        self.bench.open_tab(self.bench.pages.indexOf(self.bench.plan_sheet))
         self.page = self.bench.plan_sheet
         self.until(lambda: not self.page.picture._image.isNull())
 
