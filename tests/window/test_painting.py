@@ -97,6 +97,14 @@ class TestPainting(Painting):
         self.assertEqual(looks[1].drifted[0].region, "r2")
         self.assertEqual(self.watch.files, (), "its path is known where windows are remembered")
 
+    def test_the_same_painting_is_one_look(self):
+        self.paint()
+        self.watched()
+        self.desk.noted = False
+        self.saved()
+        self.assertEqual(len(self.watch.looks), 1)
+        self.assertFalse(self.desk.noted, "opening a plan does not make it unsaved")
+
     def test_a_note_stays_with_its_save(self):
         self.paint()
         self.watched()

@@ -202,7 +202,11 @@ class PaintingWatch(QObject):
 
         def answer(found: Watched) -> None:
             if is_new:
-                self.journaling.add_look(_look_at(found, self.clock()))
+                look = _look_at(found, self.clock())
+                looks = self.journaling.journal.looks
+                mine = [e for e in looks if e.file_name == look.file_name]
+                if not mine or not _is_same(look, mine[-1]):
+                    self.journaling.add_look(look)
             if path == self.current:
                 self.shown = found
                 self.found.emit(found)
@@ -226,6 +230,12 @@ class PaintingWatch(QObject):
 def _key(path: Path) -> str:
     said = str(path.absolute()).encode("utf-8", "replace")
     return "painting-" + hashlib.sha256(said).hexdigest()[:24]
+
+
+def _is_same(one: Look, other: Look) -> bool:
+    """Whether two looks are at the very same painting: it was read when its plan was opened."""
+    seen = [(e.file_name, e.painted, e.darks, e.middle, e.lights) for e in (one, other)]
+    return seen[0] == seen[1]
 
 
 def _look_at(found: Watched, at: float) -> Look:
