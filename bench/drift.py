@@ -31,17 +31,19 @@ def plans() -> list[Derived]:
 def rows(found: int = FOUND, silent: int = SILENT) -> Iterator[Row]:
     """Paintings of these plans, and the time of one."""
     of = plans()
-    right = sum(_is_found(of[i % len(of)], 9000 + i) for i in range(found))
-    yield Row("planted drifts found", f"{right} of {found}", "95 %", right >= 0.95 * found)
+    told = [_is_found(of[i % len(of)], 9000 + i) for i in range(found)]
+    planted = [t for t in told if t is not None]  # where a drift that is seen could be painted
+    right, count = sum(planted), len(planted)
+    yield Row("planted drifts found", f"{right} of {count}", "95 %", right >= 0.95 * count)
     quiet = sum(_is_silent(of[i % len(of)], 7000 + i) for i in range(silent))
     yield Row("silent without one", f"{quiet} of {silent}", "95 %", quiet >= 0.95 * silent)
     yield _time(of[0])
 
 
-def _is_found(derived: Derived, seed: int) -> bool:
+def _is_found(derived: Derived, seed: int) -> bool | None:
     made = painting(derived, seed, drifts=True)
     if made.planted is None:
-        return True  # nothing could be planted that would be seen
+        return None
     try:
         found = compare(derived, made.packed, "painting").drifts
     except Refusal:

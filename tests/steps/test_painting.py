@@ -11,13 +11,15 @@ from bench.paintings import painting
 from tests import scenes
 from umber_compass.colour.packed import CLEAR, pack, unpack
 from umber_compass.demo.plans import DEMOS
-from umber_compass.document import open_plan
+from umber_compass.document import open_plan, take_in
 from umber_compass.document.painting import compare
+from umber_compass.formats.picture import decode
 from umber_compass.plan.edits import with_colours
 from umber_compass.plan.journal import Look
 from umber_compass.plan.model import Pinned
 from umber_compass.plan.settings import change_setting
 from umber_compass.steps.checks import CHECKS
+from umber_compass.steps.handoff.card import card
 from umber_compass.steps.painting.accepting import accept
 from umber_compass.steps.painting.aligning import align, to_size
 from umber_compass.steps.painting.comparing import Drift, Goal, Limits, drifts
@@ -35,6 +37,14 @@ from umber_compass.steps.painting.unpainted import unpainted
 from umber_compass.steps.pictures import picture
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.words import Refusal
+
+LINES = (
+    ("rectangle", (0, 0, 240, 180), "#ffffff"),
+    ("rectangle", (20, 20, 110, 150), "#101010"),
+    ("rectangle", (24, 24, 106, 146), "#ffffff"),
+    ("rectangle", (130, 60, 220, 160), "#101010"),
+    ("rectangle", (134, 64, 216, 156), "#ffffff"),
+)
 
 
 def derived_of(path):
@@ -117,6 +127,17 @@ class TestWhereItLies(Painted):
         ):
             with self.assertRaisesRegex(Refusal, "does not show this sketch"):
                 compare(self.bakery, packed, "other.png")
+
+
+class TestUncoloured(unittest.TestCase):
+    def test_a_drawing_without_colour_is_no_plan_to_be_held_against(self):
+        levels = scenes.draw(LINES, (240, 180))
+        made = take_in(decode(scenes.encoded(levels), "lines"), "lines.png")
+        derived = Pipeline(made.pixels.drawings).derive(made.plan)
+        self.assertTrue(derived.unpainted)
+        with self.assertRaisesRegex(Refusal, "no colours yet"):
+            compare(derived, pack(levels), "painting.png")
+        self.assertEqual(card(derived), [])
 
 
 class TestDrift(Painted):

@@ -1,6 +1,7 @@
 """The painting beside its plan, in the window: its file is watched, what drifts is told, and taken
 into the plan or not."""
 
+import copy
 import shutil
 import tempfile
 from pathlib import Path
@@ -117,6 +118,27 @@ class TestPainting(Painting):
         self.assertEqual([e.note for e in self.watch.looks], ["sky first", ""])
         said = log_markdown(self.works.journaling.journal, "t", {})
         self.assertIn("sky first", said)
+
+    def test_a_save_during_a_drag_leaves_its_look_too(self):
+        self.paint()
+        self.watched()
+        self.desk.begin_drag()
+        wait(self.watch.timer.timeout, lambda: self.paint("sea", -24))
+        self.assertEqual(len(self.watch.looks), 1)
+        self.desk.seal()
+        wait(self.watch.found)
+        self.assertEqual(len(self.watch.looks), 2)
+
+    def test_an_answer_for_a_plan_that_is_gone_is_dropped(self):
+        self.paint("sea", -24)
+        self.watch.files = (self.file,)
+        self.watch._on_written(self.file)
+        wait(self.desk.worker.idle)
+        self.watch._compare(self.file)
+        self.desk.pixels = copy.copy(self.desk.pixels)  # as when another plan was laid
+        self.desk.pixels.journal = Journal()
+        wait(self.desk.worker.idle)
+        self.assertEqual(self.works.journaling.journal.looks, ())
 
     def test_every_picture_is_shown(self):
         self.paint("sea", -24)

@@ -55,6 +55,7 @@ class Compared(NamedTuple):
     painted: float  # share of the sketch that is painted and seen
     drifts: tuple[Drift, ...]
     whole: Whole
+    levels: tuple[float, float, float]  # L* that 5, 50 and 95 % of what is painted is darker than
     on_grid: Packed  # the painting as it lies on the sketch; CLEAR where nothing is painted
     goal: Planes  # what it should show there: L*, OKLab a and b x 100
     planes: Planes  # what it shows
@@ -134,7 +135,13 @@ def compare(
 ) -> Compared:
     """A painting, (h, w) 0x00RRGGBB or CLEAR, held against a plan. `size` is the file's own, px,
     where the picture was made smaller; `before` is what was found of an earlier save of it: it is
-    looked for there first. Raises Refusal, about `name`, where it is another one."""
+    looked for there first. Raises Refusal, about `name`, where it is another one, and where no
+    colour is planned yet."""
+    if derived.unpainted:
+        line = words(
+            "cannot be compared: the plan has no colours yet; propose or give it some first"
+        )
+        raise Refusal(name, line)
     across = (size or packed.shape[::-1])[0]
     wanted = wanted_of(derived)
     tick(0.2)
@@ -188,7 +195,7 @@ def _held(
         float((seen & regions).sum()) / all_px,
         float(shown.sum()) / all_px,
         tuple(found),
-        _whole(on_grid, goal.planes, shown),
+        *_whole(on_grid, goal.planes, shown),
         on_sketch,
         goal.planes,
         on_grid,
@@ -219,12 +226,13 @@ def _smooth(plane: npt.NDArray[np.float32], shown: Seen) -> npt.NDArray[np.float
     )
 
 
-def _whole(own: Planes, goal: Planes, shown: Seen) -> Whole:
-    """What the painting's values and chroma did over all that is painted."""
+def _whole(own: Planes, goal: Planes, shown: Seen) -> tuple[Whole, tuple[float, float, float]]:
+    """What the painting's values and chroma did over all that is painted, and its own darks, middle
+    and lights, L*."""
     if not shown.any():
-        return Whole(0.0, 0.0, 0.0, 0.0)
+        return Whole(0.0, 0.0, 0.0, 0.0), (0.0, 0.0, 0.0)
     # Brush strokes are no drift: they are smoothed away first, in both alike.
     mine, wished = (np.percentile(_smooth(p[0], shown)[shown], (5, 50, 95)) for p in (own, goal))
     chroma = [float(np.hypot(p[1][shown], p[2][shown]).mean()) / 100 for p in (own, goal)]
-    by = (mine - wished).tolist()
-    return Whole(by[0], by[1], by[2], chroma[0] - chroma[1])
+    by, (darks, middle, lights) = (mine - wished).tolist(), mine.tolist()
+    return Whole(by[0], by[1], by[2], chroma[0] - chroma[1]), (darks, middle, lights)

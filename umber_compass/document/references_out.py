@@ -52,6 +52,12 @@ def reference_paths(plan: Plan, folder: Path, wish: Wish) -> dict[str, Path]:
     return {k: folder / f"{name}-reference-{k}{size}.{ending}" for k in wish.kinds}
 
 
+def others_references(plan: Plan, folder: Path, wish: Wish) -> list[Path]:
+    """Those of the files that are there already and not ours."""
+    paths = reference_paths(plan, folder, wish).values()
+    return [p for p in paths if p.exists() and not is_ours(p)]
+
+
 def write_references(
     plan: Plan,
     pixels: Pixels,
@@ -66,7 +72,7 @@ def write_references(
     _check(plan, wish)
     atomic.make_folder(folder)
     paths = reference_paths(plan, folder, wish)
-    foreign = [] if force else [p for p in paths.values() if p.exists() and not is_ours(p)]
+    foreign = [] if force else others_references(plan, folder, wish)
     if foreign:
         line = words("already exists and was not written by this program; move it away")
         raise Refusal(str(foreign[0]), line)

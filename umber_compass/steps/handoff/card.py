@@ -44,7 +44,9 @@ class CardStep(NamedTuple):
 
 def card(derived: Derived) -> list[CardStep]:
     """The steps of a plan, in the order they are painted. What light does is left out while the
-    chart, and shade while the ramps, are not known."""
+    chart, and shade while the ramps, are not known; there are none while no colour is planned."""
+    if derived.unpainted:
+        return []
     return [*_drawn(derived), *_values(derived), *_laid(derived), *_lit(derived), *_last(derived)]
 
 

@@ -7,7 +7,6 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
 
-import numpy as np
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed
@@ -64,7 +63,8 @@ class PaintingWatch(QObject):
         self.current: Path | None = None
         self._read: dict[Path, tuple[Packed, tuple[int, int]]] = {}
         self.shown: Watched | None = None  # what was found last of it
-        self._seen, self._tries = False, 0
+        self._tries = 0
+        self._new: set[Path] = set()  # files whose last save is not compared yet
         self._watch: FileWatch | None = None  # where a file is watched
         self.timer = single_shot(self, AFTER, self._again)
         self._half: list[Path] = []  # files that may be half written
@@ -107,7 +107,6 @@ class PaintingWatch(QObject):
 
     def follow(self, seen: bool) -> None:
         """The plan may be another; whether the painting is seen now."""
-        self._seen = seen
         shown = self.shown
         if seen and shown is not None and shown.of is not self._desk.derived:
             self.timer.start()
@@ -115,6 +114,7 @@ class PaintingWatch(QObject):
     def _look_up(self) -> None:
         """Another plan lies on the desk: its painting is known from the last time."""
         self._read, self.shown = {}, None
+        self._new.clear()
         path = self._desk.path
         said = "" if path is None else self._remembered.word(_key(path))
         self.files = tuple(Path(line) for line in said.splitlines() if line)[:_MOST_FILES]
@@ -149,8 +149,10 @@ class PaintingWatch(QObject):
             return read_painting(path, tick)
 
         def answer(found: tuple[Packed, tuple[int, int]]) -> None:
-            self._read[path] = found
-            self._compare(path, is_new=True)
+            if path in self.files:  # another plan may have come meanwhile
+                self._read[path] = found
+                self._new.add(path)
+                self._compare(path)
 
         def fail(error: Exception) -> None:
             self._tries += 1
@@ -172,11 +174,12 @@ class PaintingWatch(QObject):
                 self._take(path)
 
     def _again(self) -> None:
-        if self.current in self._read:
-            assert self.current is not None
-            self._compare(self.current, is_new=False)
+        """Compare what is looked at, and what was saved while a hand dragged."""
+        for path in {self.current, *self._new} & set(self._read):
+            assert path is not None  # only paths were read
+            self._compare(path)
 
-    def _compare(self, path: Path, is_new: bool) -> None:
+    def _compare(self, path: Path) -> None:
         """Hold a painting against the plan; one that is not looked at only leaves its mark in the
         journal."""
         derived = self._desk.derived
@@ -186,6 +189,7 @@ class PaintingWatch(QObject):
             self.timer.start()
             return
         packed, size = self._read[path]
+        pixels = self._desk.pixels
         shown = self.shown
         before = None if shown is None or shown.path != path else shown.compared
         if path == self.current:
@@ -201,7 +205,10 @@ class PaintingWatch(QObject):
             return Watched(path, compared, checks, derived)
 
         def answer(found: Watched) -> None:
-            if is_new:
+            if self._desk.pixels is not pixels:
+                return  # it was compared with a plan that is gone
+            if path in self._new:
+                self._new.discard(path)
                 look = _look_at(found, self.clock())
                 looks = self.journaling.journal.looks
                 mine = [e for e in looks if e.file_name == look.file_name]
@@ -243,8 +250,7 @@ def _look_at(found: Watched, at: float) -> Look:
     from umber_compass.steps.painting.telling import drift_words, rework
 
     compared = found.compared
-    own = compared.planes[0][compared.shown]
-    levels = np.percentile(own, (5, 50, 95)).tolist() if own.size else [0.0, 0.0, 0.0]
+    levels = compared.levels
     worst = rework(compared.drifts, found.of.shares)[:_TOLD]
     whole = compared.whole
     return Look(

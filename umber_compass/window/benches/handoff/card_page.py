@@ -76,6 +76,8 @@ class CardPage(QWidget):
                 box.setChecked(key in done)
         count = sum(s.key in done for s in steps)
         line = self.tr("{done} of {all} steps are done; a click on a colour copies it")
+        if not steps:
+            line = self.tr("No colours are planned yet: propose some, or give them on Harmony.")
         self.says.setText(line.format(done=count, all=len(steps)))
 
     def _build(self) -> None:

@@ -4,10 +4,9 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QWidget
 
-from umber_compass.document.references_out import Wish, write_references
+from umber_compass.document.references_out import Wish, others_references, write_references
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
-from umber_compass.words import Refusal
 from umber_compass.work import Tick
 
 
@@ -24,21 +23,26 @@ def write(desk: Desk, files: Files, parent: QWidget, wish: Wish, force: bool = F
         desk.told.emit(line.format(folder=files.handing_off.folder), True)
         return
 
-    def work(tick: Tick) -> list[Path]:
-        return write_references(plan, pixels, folder, wish, force, tick)
+    def work(tick: Tick) -> tuple[list[Path], bool]:
+        foreign = [] if force else others_references(plan, folder, wish)
+        if foreign:
+            return foreign, False
+        return write_references(plan, pixels, folder, wish, force, tick), True
 
-    def answer(written: list[Path]) -> None:
-        names = ", ".join(p.name for p in written)
-        line = parent.tr("Wrote {names} to {folder}")
-        desk.told.emit(line.format(names=names, folder=folder), False)
-
-    def fail(error: Exception) -> None:
-        foreign = isinstance(error, Refusal) and "not written by this program" in str(error)
-        line = parent.tr("{why}. Replace it?").format(why=error)
-        if foreign and not force and files.dialogs.replace(parent, line):
+    def answer(found: tuple[list[Path], bool]) -> None:
+        names, written = ", ".join(p.name for p in found[0]), found[1]
+        if written:
+            line = parent.tr("Wrote {names} to {folder}")
+            desk.told.emit(line.format(names=names, folder=folder), False)
+            return
+        line = parent.tr(
+            "{names} in {folder} already exist, not written by this program. Replace them?"
+        )
+        if files.dialogs.replace(parent, line.format(names=names, folder=folder)):
             write(desk, files, parent, wish, force=True)
         else:
-            desk.worker.say_failed(error)
+            line = parent.tr("Nothing was written; the files are as they were")
+            desk.told.emit(line, False)
 
     says = parent.tr("Writing the references")
-    desk.orders.ask("references", lambda: work, answer, fail, says)
+    desk.orders.ask("references", lambda: work, answer, says=says)
