@@ -134,6 +134,7 @@ class TestPainting(Painting):
         self.watch.files = (self.file,)
         self.watch._on_written(self.file)
         wait(self.desk.worker.idle)
+        self.watch._new.add(self.file)
         self.watch._compare(self.file)
         self.desk.pixels = copy.copy(self.desk.pixels)  # as when another plan was laid
         self.desk.pixels.journal = Journal()
