@@ -22,9 +22,11 @@ from umber_compass.steps.checks import CHECKS
 from umber_compass.steps.handoff.card import card
 from umber_compass.steps.painting.accepting import accept
 from umber_compass.steps.painting.aligning import align, to_size
-from umber_compass.steps.painting.comparing import Drift, Goal, Limits, drifts
+from umber_compass.steps.painting.comparing import Drift, Limits, _sure_from, drifts
+from umber_compass.steps.painting.goal import Goal, Wanted, goal_of
 from umber_compass.steps.painting.judged import worse_checks
 from umber_compass.steps.painting.pictures import DARKER, drift_map, mended
+from umber_compass.steps.painting.strokes import strokes_of
 from umber_compass.steps.painting.telling import (
     Whole,
     drift_words,
@@ -269,6 +271,90 @@ class TestApart(unittest.TestCase):
         flat = self.planes(labels, [(95, 0, 1), (95, 0, 1), (80, 0, 9), (95, 0, 1)])
         self.assertFalse(unpainted(flat, seen, labels, planned).any())
 
+    def test_ground_without_strokes_shows_in_parts_of_shapes(self):
+        labels, seen = self.strips(60, 60, 60, 60), np.ones((120, 240), bool)
+        planned = np.array([(0, 0, 0), (30, 0, 0), (60, 8, 0), (80, 0, 9), (70, 0, 1)], float)
+        strokes = np.random.default_rng(1).normal(0, 0.4, labels.shape)
+        half = (self.planes(labels, planned[1:]) + strokes).astype(np.float32)
+        for left in (100, 160):  # a third of two shapes is bare, and no shape is wholly so
+            half[:, :, left : left + 20] = np.array((98, 0, 0))[:, None, None]
+        bare = unpainted(half, seen, labels, planned)
+        self.assertEqual(int(bare.sum()), 2 * 20 * 120)
+
+    def goal(self, planes, softness=0.0):
+        return Goal(planes, planes * 0, planes * 0, softness)
+
+    def test_a_small_shape_that_is_off_by_a_stroke_has_not_drifted(self):
+        """Strokes of 5 L* lie everywhere; one of them covers a small shape."""
+        labels = np.ones((240, 240), np.uint16)
+        labels[100:120, 100:120] = 2
+        planes = self.planes(labels, [(50, 0, 0), (50, 0, 0)])
+        strokes = np.random.default_rng(2).normal(0, 5, (12, 12)).repeat(20, 0).repeat(20, 1)
+        strokes[100:120, 100:120] = 0
+        for by, drifted in ((7, ()), (30, ("value",))):
+            with self.subTest(by):
+                off = strokes + by * (labels == 2)
+                painting = planes + np.stack([off, off * 0, off * 0])
+                self.assertEqual(
+                    self.told(painting, self.goal(planes), labels)["r2"].drifted, drifted
+                )
+        even = planes + np.stack([7.0 * (labels == 2), labels * 0, labels * 0])
+        self.assertEqual(self.told(even, self.goal(planes), labels)["r2"].drifted, ("value",))
+
+    def mosaic(self, offs, stroke):
+        """36 shapes of 40 px, each off by so much L*, in strokes of 4 px."""
+        cells = np.arange(1, 37, dtype=np.uint16).reshape(6, 6)
+        labels = cells.repeat(40, 0).repeat(40, 1)
+        strokes = np.random.default_rng(5).normal(0, stroke, (60, 60)).repeat(4, 0).repeat(4, 1)
+        off = np.array([0.0, *offs])[labels] + strokes
+        off -= np.array([0.0, *(np.median(off[labels == i]) - offs[i - 1] for i in range(1, 37))])[
+            labels
+        ]  # the middle of each is off by just so much
+        planes = np.full((3, 240, 240), 50, np.float32)
+        found = self.told(planes + np.stack([off, off * 0, off * 0]), self.goal(planes), labels)
+        return [r for r, d in found.items() if d.drifted]
+
+    def test_shapes_that_drifted_say_nothing_of_the_strokes(self):
+        offs = np.where(np.arange(36) % 2, 12.0, -12.0)
+        self.assertEqual(len(self.mosaic(offs, 0.5)), 36)
+
+    def test_where_all_shapes_are_off_one_that_is_a_little_more_so_has_not_drifted(self):
+        one = np.zeros(36)
+        one[7] = 6.0
+        all_off = np.where(np.arange(36) % 2, 2.2, -2.2)
+        all_off[7] = 6.0
+        self.assertEqual(self.mosaic(one, 7.0), ["r8"])
+        self.assertEqual(self.mosaic(all_off, 7.0), [])
+
+    def test_of_many_shapes_one_is_off_by_chance(self):
+        self.assertLess(_sure_from(8), _sure_from(60))
+        self.assertLess(_sure_from(60), _sure_from(300))
+        self.assertAlmostEqual(_sure_from(60), 3.48, places=2)
+
+    def test_strokes_of_larger_areas_differ_less(self):
+        noise = np.random.default_rng(3).normal(0, 4, (1, 400, 400)).repeat(3, 0)
+        found = strokes_of(noise.astype(np.float32), np.ones((400, 400), bool))
+        for side in (4, 11, 32, 64):
+            np.testing.assert_allclose(found.error(side * side), 4 / side, rtol=0.25)
+        nothing = strokes_of(noise.astype(np.float32), np.zeros((400, 400), bool))
+        self.assertEqual(nothing.error(100).tolist(), [0, 0, 0])
+
+    def test_an_even_light_may_be_painted_or_not_where_only_a_part_is_lit(self):
+        """Two shapes in one even light: of which one is painted cannot be told there."""
+        labels = self.strips(240, 240)
+        flat = self.planes(labels, [(40, 0, 0), (60, 0, 0)])
+        light = np.zeros_like(flat)
+        light[0] = 5
+        light[0, :, :60] = np.linspace(-30, 5, 60)
+        shown = np.ones(labels.shape, bool)
+        half = flat + light
+        half[0, :, 240:] -= 5  # painted flat
+        goal = goal_of(half, shown, Wanted(labels, flat, flat + light))
+        self.assertEqual(self.told(half, goal, labels)["r2"].drifted, ())
+        half[0, :, 240:] -= 8
+        goal = goal_of(half, shown, Wanted(labels, flat, flat + light))
+        self.assertEqual(self.told(half, goal, labels)["r2"].drifted, ("value",))
+
     def told(self, painting, goal, labels):
         found = drifts(
             painting.astype(np.float32),
@@ -285,7 +371,7 @@ class TestApart(unittest.TestCase):
         own = self.planes(labels, [(50, 0, 0), (50, 0, 0), (50, 0, 0)])
         wrong = self.planes(labels, [(50, 0, 0), (42, 0, 0), (50, 0, 0)])
         soft = np.stack([gaussian_filter(p, 4.0) for p in wrong])
-        drift = self.told(soft, Goal(own, 4.0), labels)["r2"]
+        drift = self.told(soft, self.goal(own, 4.0), labels)["r2"]
         self.assertAlmostEqual(drift.value, -8, delta=0.8)
 
     def test_a_difference_within_its_doubt_is_none(self):
@@ -295,7 +381,7 @@ class TestApart(unittest.TestCase):
         blocks = np.random.default_rng(4).normal(0, 14, (8, 3)).repeat(16, 0)[:120].repeat(16, 1)
         noise[0, :, :40] = blocks[:, :40]
         noise[0, :, :40] += 5.5 - np.median(noise[0, :, :40])
-        drift = self.told(own + noise, Goal(own, 0.0), labels)["r1"]
+        drift = self.told(own + noise, self.goal(own, 0.0), labels)["r1"]
         self.assertGreater(abs(drift.value), 4.3)
         self.assertEqual(drift.drifted, ())
 

@@ -29,7 +29,8 @@ from umber_compass.steps.painting.aligning import (
     is_found,
     lay,
 )
-from umber_compass.steps.painting.comparing import Drift, Limits, Wanted, drifts, goal_of
+from umber_compass.steps.painting.comparing import Drift, Limits, drifts
+from umber_compass.steps.painting.goal import Wanted, goal_of
 from umber_compass.steps.painting.telling import Whole
 from umber_compass.steps.painting.unpainted import unpainted
 from umber_compass.steps.pictures import picture

@@ -1,11 +1,11 @@
 """By how much each region of a painting has drifted from the plan.
 
 A painting is compared inside each region, away from its soft edges, with what the plan shows there.
-What is still flat colour is held against the flat colour, what is shaded against the lit picture,
-and what lies between against as much of the light as is painted there. Edges are taken to be as
-soft as they are painted.
+A region has drifted where it is off by more than its limit, and by more than its own strokes and
+those of the whole painting may do.
 """
 
+from statistics import NormalDist
 from typing import NamedTuple
 
 import numpy as np
@@ -14,6 +14,8 @@ import numpy.typing as npt
 from umber_compass.colour.spaces import Floats
 from umber_compass.picture.mixes import Labels
 from umber_compass.steps.painting.aligning import Planes, Seen
+from umber_compass.steps.painting.goal import Goal
+from umber_compass.steps.painting.strokes import strokes_of
 from umber_compass.work import Tick, idle
 
 _Plane = npt.NDArray[np.float32]
@@ -24,11 +26,10 @@ _LEAST_PX = 40  # of a region, under which nothing is said
 _LEAST_SHARE = 0.2  # of a region, that must be painted
 _DEEP = 3.0  # px from its border, that a region reaches
 _OWN = 0.7  # of a px's colour, that is its region's own where edges are soft
-_WINDOWS = (201, 91, 41)  # px round a px, from which it is told how much light is painted there
-_TRACE, _MOST = 0.1, 0.7  # of the light, found: none, and all of it
-_PRIOR = 1.5  # L* squared: how much a wider window says of it
-_SOFTNESS = (0.0, 1.0, 2.0, 3.0, 4.5, 6.0)  # px that are tried
-_ERRORS = 3.0  # standard errors, that a drift must be beyond
+_ERRORS = 3.0  # standard errors, that a drift must be beyond at least
+_BY_CHANCE = 0.03  # of paintings, in which a region differs as much by its strokes alone
+_MOST_TIMES = 1.5
+_MANY = 20  # regions, of which it can be told what is usual
 _TURNED = 0.8  # OKLab x 100, sideways, from which a turn of hue is seen
 _GREY = 2.5  # OKLab x 100, under which a hue says nothing
 
@@ -61,35 +62,6 @@ class Drift(NamedTuple):
         )
 
 
-class Wanted(NamedTuple):
-    """What a plan shows on a grid: flat, and in its light."""
-
-    labels: Labels  # (h, w)
-    flat: Planes
-    lit: Planes
-
-
-class Goal(NamedTuple):
-    """What a painting should show."""
-
-    planes: Planes
-    softness: float  # px, of its edges
-
-
-def goal_of(painting: Planes, painted: Seen, wanted: Wanted, tick: Tick = idle) -> Goal:
-    """What a painting should show, (3, h, w): the plan, with as much of its light as is painted and
-    edges as soft."""
-    whole = _whole_light(wanted, painting, painted)
-    flat, light = wanted.flat, wanted.lit - wanted.flat
-    softness = _softness(painting, painted, flat[0] + np.float32(whole) * light[0])
-    tick(-1.0)
-    if softness:
-        flat, light = _soft(flat, softness), _soft(light, softness)
-    tick(-1.0)
-    part = _light_painted(painting[0] - flat[0], light[0], painted, whole)
-    return Goal(np.asarray(flat + part * light, np.float32), softness)
-
-
 def drifts(
     painting: Planes,
     painted: Seen,
@@ -108,7 +80,8 @@ def drifts(
     shown = np.bincount(labels[painted], minlength=len(held))
     order = np.argsort(labels, axis=None, kind="stable")
     ends = np.cumsum(held)
-    found = []
+    off = (painting - goal.planes).reshape(3, -1)
+    samples = []
     for label, region in sorted(ids.items()):
         at = order[ends[label] - held[label] : ends[label]]
         at = at[inside.reshape(-1)[at]]
@@ -119,62 +92,52 @@ def drifts(
         own = _own_share(deep, goal.softness)
         if own < _OWN or deep.max() < _DEEP:
             continue
-        wished = goal.planes.reshape(3, -1)[:, at]
-        off = painting.reshape(3, -1)[:, at] - wished
-        was = np.median(wished, axis=1).astype(float)
-        found.append(_drift(region, off / own, at, labels.shape[1], was, share, limits))
-    return found
+        samples.append(_Sample(region, at, off[:, at] / own, share, own))
+    strokes = strokes_of(*_evened(samples, off.shape, labels.shape))
+    width = labels.shape[1]
+    by = [_nearest(s, goal) for s in samples]
+    errors = [np.maximum(_error(s, width), strokes.error(len(s.at))) for s in samples]
+    times = _sure_from(len(samples)) * _understated(by, errors)
+    return [
+        _drift(s, goal, b, times * e, limits) for s, b, e in zip(samples, by, errors, strict=True)
+    ]
 
 
-def _whole_light(wanted: Wanted, painting: Planes, painted: Seen) -> float:
-    """How much of the light is painted over all, 0 to 1; all of it where a plan has hardly any."""
-    plan = (wanted.lit[0] - wanted.flat[0])[painted]
-    own = (painting[0] - wanted.flat[0])[painted]
-    if not len(plan) or float(plan.var()) < 0.5:
-        return 1.0
-    together = ((plan - plan.mean()) * (own - own.mean())).mean()
-    return float(np.clip(together / plan.var(), 0, 1))
+def _sure_from(looks: int) -> float:
+    """How many standard errors a drift must be beyond, so that seldom one of so many regions is by
+    chance (Bonferroni)."""
+    return max(_ERRORS, NormalDist().inv_cdf(1 - _BY_CHANCE / 2 / max(looks, 1)))
 
 
-def _light_painted(own: _Plane, plan: _Plane, painted: Seen, whole: float) -> _Plane:
-    """How much of the plan's light is painted at each px, 0 to 1: by how the painting's values
-    follow the light's over the picture, and ever nearer round the px where that can be told. Both
-    planes are L* away from the flat picture."""
-    from scipy.ndimage import uniform_filter
-
-    weight = painted.astype(np.float32)
-    light: _Plane = np.full_like(weight, whole)
-    for window in _WINDOWS:
-
-        def near(plane: _Plane, window: int = window) -> _Plane:
-            return np.asarray(uniform_filter(plane * weight, window, mode="constant"))
-
-        held = np.maximum(near(np.ones_like(weight)), 1e-6)
-        p, o = near(plan) / held, near(own) / held
-        spread = np.maximum(near(plan**2) / held - p**2, 0)
-        together = near(plan * own) / held - p * o
-        light = np.clip((together + _PRIOR * light) / (spread + _PRIOR), 0, 1)
-    # Strokes hide some of it: most of the light is the light, a trace is none.
-    light = np.clip((light - _TRACE) / (_MOST - _TRACE), 0, 1)
-    return np.asarray(light * light * (3 - 2 * light), np.float32)
+def _understated(by: list[Floats], errors: list[Floats]) -> Floats:
+    """How many times its standard error a region is off, by the middle of many, (3,): the paint of
+    most is as meant. 1 where there are few regions, and 2 at most."""
+    if len(by) < _MANY:
+        return np.ones(3)
+    off = np.array(by) / np.maximum(np.array(errors), 1e-6)
+    found = np.median(np.abs(off - np.median(off, axis=0)), axis=0) / 0.6745
+    return np.asarray(np.clip(found, 1, _MOST_TIMES))
 
 
-def _softness(painting: Planes, painted: Seen, goal: _Plane) -> float:
-    """How soft edges are painted, px: by which blur a goal's values come nearest."""
-    best = (np.inf, 0.0)
-    for softness in _SOFTNESS:
-        made = _soft(goal[None], softness)[0] if softness else goal
-        off = float(np.abs(painting[0] - made)[painted].mean()) if painted.any() else 0.0
-        if off >= best[0]:
-            break
-        best = off, softness
-    return best[1]
+class _Sample(NamedTuple):
+    """The px of a region that are looked at."""
+
+    region: str
+    at: npt.NDArray[np.intp]
+    off: npt.NDArray[np.float32]  # (3, n), the painting minus the plan
+    share: float  # of the region, that is painted and seen
+    own: float  # of its colour, where edges are soft
 
 
-def _soft(planes: Planes, px: float) -> Planes:
-    from scipy.ndimage import gaussian_filter
-
-    return np.stack([gaussian_filter(p, px) for p in planes])
+def _evened(
+    samples: list[_Sample], flat: tuple[int, ...], shape: tuple[int, ...]
+) -> tuple[Planes, Seen]:
+    """What a painting varies within its regions, (3, h, w), and where."""
+    planes, seen = np.zeros(flat, np.float32), np.zeros(flat[1], bool)
+    for s in samples:
+        planes[:, s.at] = s.off - np.median(s.off, axis=1)[:, None]
+        seen[s.at] = True
+    return planes.reshape(3, *shape), seen.reshape(shape)
 
 
 def _depth(labels: Labels) -> _Plane:
@@ -213,44 +176,49 @@ def _own_share(depth: _Plane, softness: float) -> float:
     return float((erf(near / (softness * np.sqrt(2))) + erf(far / (softness * np.sqrt(2)))) / 2)
 
 
-def _drift(
-    region: str,
-    off: npt.NDArray[np.float32],
-    at: npt.NDArray[np.intp],
-    width: int,
-    was: Floats,
-    share: float,
-    limits: Limits,
-) -> Drift:
-    by, error = _middle(off, at, width)
-    value, hue, chroma, errors = _in_terms(was, by, error)
+def _drift(s: _Sample, goal: Goal, by: Floats, least: Floats, limits: Limits) -> Drift:
+    """A region's drift, where it is beyond its limit and `least`, (3,) as the planes are."""
+    was = np.median(goal.planes.reshape(3, -1)[:, s.at], axis=1).astype(float)
+    value, hue, chroma, errors = _in_terms(was, by, least)
     terms = zip(("value", "hue", "chroma"), (value, hue, chroma), errors, limits, strict=True)
     drifted = [
         name
         for name, found, err, limit in terms
-        if found is not None and abs(found) > max(limit, _ERRORS * err)
+        if found is not None and abs(found) > max(limit, err)
     ]
     if "hue" in drifted and not _is_turned(was, by):
         drifted.remove("hue")
-    goal = float(was[0]), float(was[1]), float(was[2])
-    return Drift(region, value, hue, chroma, share, goal, tuple(drifted))
+    seen_as = float(was[0]), float(was[1]), float(was[2])
+    return Drift(s.region, value, hue, chroma, s.share, seen_as, tuple(drifted))
 
 
-def _middle(
-    off: npt.NDArray[np.float32], at: npt.NDArray[np.intp], width: int
-) -> tuple[Floats, Floats]:
-    """The middle of many differences, (3, n), and its standard error: a stroke of a brush is one
-    sample, however many px it holds."""
-    cell = (at // width) // _CELL * 10_000 + (at % width) // _CELL
+def _nearest(s: _Sample, goal: Goal) -> Floats:
+    """The middle of a region's differences, of which so much of the light is meant, within doubt,
+    as leaves the least."""
+    middle = np.median(s.off, axis=1).astype(float)
+    least = middle
+    for other in (goal.less, goal.more):
+        by = np.median(other.reshape(3, -1)[:, s.at], axis=1).astype(float) / s.own
+        part = float(np.clip(middle @ by / max(float(by @ by), 1e-9), 0, 1))
+        found = middle - part * by
+        if found @ found < least @ least:
+            least = found
+    return least
+
+
+def _error(s: _Sample, width: int) -> Floats:
+    """The standard error of the middle of a region's differences, by its own spread: a stroke of a
+    brush is one sample, however many px it holds. The picture's width in px says which lie near."""
+    cell = (s.at // width) // _CELL * 10_000 + (s.at % width) // _CELL
     _, of, count = np.unique(cell, return_inverse=True, return_counts=True)
-    means = np.stack([np.bincount(of, row) / count for row in off])
+    means = np.stack([np.bincount(of, row) / count for row in s.off])
     means = means[:, count >= min(_CELL, count.max())]
     if means.shape[1] < 4:
-        spread = np.std(off, axis=1)
+        spread = np.std(s.off, axis=1)
     else:  # of the middle two thirds: a spot of another colour is no doubt about the rest
         spread = (np.percentile(means, 84, axis=1) - np.percentile(means, 16, axis=1)) / 2
     # 1.25: the standard error of a median over that of a mean.
-    return np.median(off, axis=1).astype(float), 1.25 * spread / np.sqrt(max(means.shape[1], 1))
+    return np.asarray(1.25 * spread / np.sqrt(max(means.shape[1], 1)), float)
 
 
 def _is_turned(was: Floats, by: Floats) -> bool:
@@ -268,6 +236,6 @@ def _in_terms(
     before, after = np.hypot(was[1], was[2]), np.hypot(was[1] + by[1], was[2] + by[2])
     turn = np.degrees(np.arctan2(was[2] + by[2], was[1] + by[1]) - np.arctan2(was[2], was[1]))
     turn = float((turn + 180) % 360 - 180)
-    side, least = float(np.hypot(error[1], error[2])), min(float(before), float(after))
+    side, least = float(np.hypot(error[1], error[2]) / np.sqrt(2)), min(float(before), float(after))
     errors = float(error[0]), float(np.degrees(side / max(least, _GREY))), side / 100
     return float(by[0]), turn if least >= _GREY else None, float(after - before) / 100, errors

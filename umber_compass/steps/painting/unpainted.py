@@ -13,10 +13,11 @@ _NEAR = (
 )
 _CELL = 4.0  # of L*, and of OKLab x 100: how finely colours are counted
 _HOLDS = 0.5  # of a region, that the ground covers where it lies bare
+_PATCH = 0.15  # the same, of a ground that shows by having no strokes
 _APART = 6.0  # between planned colours, of which a painter would not make one
 _SAME = 3.0  # within which a region is planned in the ground's own colour
 _COVERED = 3  # regions, that are not enough to be a ground where a region is planned in its colour
-_STROKES, _SMOOTH = 0.15, 0.3  # L* from px to px of a painting; of that, at most, on its ground
+_STROKES, _SMOOTH = 0.06, 0.3  # L* from px to px of a painting; of that, at most, on its ground
 _GROUNDS = 4  # colours that are tried, most frequent first
 _LEAST = 0.01  # of the picture, that a ground holds
 
@@ -31,11 +32,12 @@ def unpainted(painting: Planes, seen: Seen, labels: Labels, planned: Floats) -> 
     for ground in _frequent(painting[:, seen]):
         near = (np.abs(painting - ground[:, None, None]).max(axis=0) < _NEAR) & seen
         share = np.bincount(labels[near], minlength=len(planned)) / held
-        covered = np.flatnonzero(share > _HOLDS)
+        bare_between = _is_smoother(rough, near, seen)
+        covered = np.flatnonzero(share > (_PATCH if bare_between else _HOLDS))
         # Where the plan wants this colour, it may be paint as well; and one more region in it is
         # no ground, but a shape that was painted in another's colour.
         wanted = np.abs(planned - ground).max(axis=1) < _SAME
-        enough = _COVERED if wanted[covered].any() and not _is_smoother(rough, near, seen) else 1
+        enough = _COVERED if wanted[covered].any() and not bare_between else 1
         if (~wanted[covered]).sum() > enough and _differ(planned[covered]):
             bare |= near & ~wanted[labels]
     return bare
