@@ -406,9 +406,9 @@ class Changed(InBoat):
 
     def test_a_line_about_a_broken_file_goes_when_it_is_whole_again(self):
         watching = self.works.sketches.watching
-        watching._watcher.blockSignals(True)  # only what is read here
-        watching._tries = 99
-        self.read(b"no picture")
+        watching.files.blockSignals(True)  # only what is read here
+        with mock.patch.object(watching.files, "tell_again", return_value=False):
+            self.read(b"no picture")
         self.assertIn("▲", self.parts.notice.text())
         self.read(self.whole)
         self.assertNotIn("▲", self.parts.notice.text())

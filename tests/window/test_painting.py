@@ -132,7 +132,7 @@ class TestPainting(Painting):
     def test_an_answer_for_a_plan_that_is_gone_is_dropped(self):
         self.paint("sea", -24)
         self.watch.files = (self.file,)
-        self.watch._on_written(self.file)
+        self.watch._take(self.file)
         wait(self.desk.worker.idle)
         self.watch._new.add(self.file)
         self.watch._compare(self.file)

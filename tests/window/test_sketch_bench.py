@@ -263,16 +263,14 @@ class Watched(OnSketch):
     def test_a_file_that_goes_or_is_broken_says_so_and_the_plan_stays(self):
         plan, watch = self.plan, self.works.sketches.watching
         with (
-            mock.patch.object(watch._again, "start", lambda: watch._again.timeout.emit()),
-            mock.patch.object(watch._settled, "start", lambda: watch._settled.timeout.emit()),
+            mock.patch.object(watch.files.again, "start", watch.files.again.timeout.emit),
+            mock.patch.object(watch.files.settled, "start", watch.files.settled.timeout.emit),
         ):
             self.file.write_bytes(scenes.encoded(scenes.draw())[:400])
             line = wait(watch.failed)[0]
             self.assertIn("boat.png", line)
             self.assertIs(self.plan, plan)
-            self.file.unlink()
-            watch._stamp = "another"
-            wait(watch.failed, lambda: watch._on_changed(""))
+            wait(watch.failed, self.file.unlink)
         self.assertIn("gone", self.parts.notice.text())
         self.assertIs(self.plan, plan)
         self.rewrite(scenes.draw((*scenes.BOAT, ("rectangle", (10, 120, 60, 150), "#103a20"))))

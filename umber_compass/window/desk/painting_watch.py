@@ -25,8 +25,6 @@ if TYPE_CHECKING:
     from umber_compass.window.desk.file_watch import FileWatch
 
 AFTER = 300  # ms of rest, after which a changed plan is compared anew
-_RETRY_AFTER = 400  # ms, after which a half-written file is read again
-_TRIES = 4  # times that a file is read which may be half written
 _MOST_FILES = 12
 _TOLD = 12  # drifts that a look keeps
 
@@ -63,12 +61,9 @@ class PaintingWatch(QObject):
         self.current: Path | None = None
         self._read: dict[Path, tuple[Packed, tuple[int, int]]] = {}
         self.shown: Watched | None = None  # what was found last of it
-        self._tries = 0
         self._new: set[Path] = set()  # files whose last save is not compared yet
         self._watch: FileWatch | None = None  # where a file is watched
         self.timer = single_shot(self, AFTER, self._again)
-        self._half: list[Path] = []  # files that may be half written
-        self.retry = single_shot(self, _RETRY_AFTER, self._read_again)
         desk.opened.connect(self._look_up)
         desk.filed.connect(lambda _: self._keep())
         desk.closed.connect(self.close)
@@ -128,7 +123,8 @@ class PaintingWatch(QObject):
             from umber_compass.window.desk.file_watch import FileWatch
 
             self._watch = FileWatch(self)
-            self._watch.written.connect(self._on_written)
+            self._watch.written.connect(self._take)
+            self._watch.gone.connect(self._on_gone)
         if self._watch is not None:
             self._watch.watch(self.files)
 
@@ -137,12 +133,12 @@ class PaintingWatch(QObject):
         if path is not None:
             self._remembered.keep(_key(path), "\n".join(str(p.absolute()) for p in self.files))
 
-    def _on_written(self, path: Path) -> None:
-        """A file was written: read it, and compare it where it is looked at."""
-        self._tries = 0
-        self._take(path)
+    def _on_gone(self, path: Path) -> None:
+        self.failed.emit(path, self.tr("{n} is gone; save it there again").format(n=path.name))
 
     def _take(self, path: Path) -> None:
+        """A file was written: read it, and compare it where it is looked at."""
+
         def read(tick: Tick) -> tuple[Packed, tuple[int, int]]:
             from umber_compass.document.painting import read_painting
 
@@ -155,23 +151,13 @@ class PaintingWatch(QObject):
                 self._compare(path)
 
         def fail(error: Exception) -> None:
-            self._tries += 1
-            if self._tries < _TRIES:
-                self._half.append(path)
-                self.retry.start()
-            else:
+            # It may be half written.
+            if self._watch is None or not self._watch.tell_again(path):
                 self.failed.emit(path, error_line(error))
 
         self._desk.worker.ask(
             f"painting {path}", read, answer, fail, self.tr("Reading {n}").format(n=path.name)
         )
-
-    def _read_again(self) -> None:
-        """Read files that could not be read, and may be whole by now."""
-        half, self._half = self._half, []
-        for path in half:
-            if path in self.files:
-                self._take(path)
 
     def _again(self) -> None:
         """Compare what is looked at, and what was saved while a hand dragged."""
@@ -229,7 +215,6 @@ class PaintingWatch(QObject):
     def close(self) -> None:
         """Watch nothing any more."""
         self.timer.stop()
-        self.retry.stop()
         if self._watch is not None:
             self._watch.close()
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import NamedTuple, TypeAlias
 
-from PySide6.QtCore import QFileSystemWatcher, QObject, Signal
+from PySide6.QtCore import QObject, Signal
 
 from umber_compass import document
 from umber_compass.colour.packed import Packed
@@ -14,21 +14,19 @@ from umber_compass.document.pixels import Pixels, hash_of
 from umber_compass.document.seeing import small_of
 from umber_compass.document.splitting import split_picture
 from umber_compass.formats import atomic, picture
-from umber_compass.formats.atomic import Stamp
 from umber_compass.plan.model import Plan
 from umber_compass.steps.sketch.kinds import AUTO, NONE, Settings
 from umber_compass.window.desk.aside import Aside
 from umber_compass.window.desk.desk import Desk
+from umber_compass.window.desk.file_watch import FileWatch
 from umber_compass.window.desk.jobs import job, step
 from umber_compass.window.desk.worker import error_line
-from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
 _SETTLES_AFTER = 500  # ms without a change, after which a file is taken to be written
 # Told the file's name, how many regions would go of how many, the picture there is and the new one;
 # gives whether it is taken in.
 Asks: TypeAlias = Callable[[str, int, int, Packed, Packed], bool]
-_TRIES, _AGAIN_AFTER = 4, 900  # a half-written file is read again so often, after so many ms
 
 
 class Watching(QObject):
@@ -43,14 +41,12 @@ class Watching(QObject):
         self.desk, self.asks = desk, asks
         self._aside = Aside(self)
         self._complained = False  # whether a line stands that says the file is gone or broken
-        self._watcher = QFileSystemWatcher(self)
-        self._watcher.fileChanged.connect(self._on_changed)
-        self._watcher.directoryChanged.connect(self._on_changed)
-        self._settled = single_shot(self, _SETTLES_AFTER, self._look)
-        self._again = single_shot(self, _AGAIN_AFTER, self._look)
-        self._stamp: Stamp | None = None
-        self._tries = 0
+        self._known = False  # whether it was looked at since it is watched
         self.path: Path | None = None
+        self.files = FileWatch(self, _SETTLES_AFTER)
+        self.files.written.connect(self._on_written)
+        self.files.gone.connect(self._on_gone)
+        self.files.looked.connect(self._on_looked)
         desk.opened.connect(self.begin)
         desk.changed.connect(self._follow_path)
 
@@ -58,83 +54,56 @@ class Watching(QObject):
         """Another plan lies on the desk: watch its sketch from now on, and say where the file is
         another than the plan knows."""
         self.path, self._complained = None, False
+        self.files.watch(())
         self._follow_path()
 
     def _follow_path(self) -> None:
         """Watch the file that the plan's sketch was read from, where that is known here."""
-        history, paths = self.desk.history, self.desk.paths
-        key = history.now.sketch.hash if history is not None else ""
-        path = paths.of(key) if key else None
+        key = self._key()
+        path = self.desk.paths.of(key) if key else None
         if path == self.path:
             return
-        self.path, self._stamp = path, None
-        self._watch(())
-        if path is None:
-            return
+        self.path, self._known = path, False
+        self.files.watch(() if path is None else (path,))
 
-        def look() -> tuple[Stamp | None, list[str], bool]:
-            data = atomic.read(path, picture.MOST_BYTES) if path.is_file() else b""
-            return atomic.stamp(path), _to_watch(path), bool(data) and hash_of(data) != key
+    def _key(self) -> str:
+        """The plan's sketch."""
+        history = self.desk.history
+        return history.now.sketch.hash if history is not None else ""
 
-        def answer(found: tuple[Stamp | None, list[str], bool]) -> None:
-            if path != self.path or self._stamp is not None:
-                return
-            self._stamp, wanted, other = found
-            self._watch(wanted)
-            self.known.emit()
-            if other:
+    @property
+    def is_watched(self) -> bool:
+        """Whether the sketch's file is there to be watched."""
+        return self.path is not None and self.files.has(self.path)
+
+    def _on_written(self, path: Path) -> None:
+        if self._known:
+            self.read(path)
+        else:
+            self._compare(path)
+
+    def _on_looked(self) -> None:
+        self._known = True
+        self.known.emit()
+
+    def _compare(self, path: Path) -> None:
+        """Say where a file is another than the plan knows: it changed while nobody watched."""
+        key = self._key()
+
+        def look() -> bool:
+            return path.is_file() and hash_of(atomic.read(path, picture.MOST_BYTES)) != key
+
+        def answer(other: bool) -> None:
+            if other and path == self.path and key == self._key():
                 line = self.tr("{name} changed since; File, Read the sketch again takes it in")
                 self.desk.told.emit(line.format(name=path.name), False)
 
         self._aside.look(look, answer)
 
-    def _watch(self, wanted: Sequence[str] | None = None) -> None:
-        """The file and its folder: a program may save by putting another file in its place."""
-        old = [*self._watcher.files(), *self._watcher.directories()]
-        if old:
-            self._watcher.removePaths(old)
-        if wanted is None:
-            wanted = [] if self.path is None else _to_watch(self.path)
-        if wanted:
-            self._watcher.addPaths(list(wanted))
-
-    @property
-    def is_watched(self) -> bool:
-        """Whether the sketch's file is there to be watched."""
-        return self.path is not None and self._stamp is not None
-
-    def _on_changed(self, _: str) -> None:
-        self._tries = 0
-        self._settled.start()
-
-    def _look(self) -> None:
-        """The file may be another now."""
-        if self.path is None:
-            return
-        now = atomic.stamp(self.path)
-        if now == self._stamp:
-            self._watch()
-            return
-        if now is None or not self.path.is_file():
-            # Saved by rename: gone for a moment. Gone for good is said once.
-            self._retry(
-                self.tr("{name} is gone; the plan stays as it is. Read it again when it is back")
-            )
-            return
-        self._stamp = now
-        self._watch()
-        self.read(self.path)
-
-    def _retry(self, line: str) -> None:
-        self._tries += 1
-        if self._tries < _TRIES:
-            self._again.start()
-        elif self.path is not None:
-            said_line = line.format(name=self.path.name)
-            self._complain(said_line)
-            self.failed.emit(said_line)
-            self._stamp = None
-            self._watch()
+    def _on_gone(self, path: Path) -> None:
+        line = self.tr("{name} is gone; the plan stays as it is. Read it again when it is back")
+        self._complain(line.format(name=path.name))
+        self.failed.emit(line.format(name=path.name))
 
     def _complain(self, line: str) -> None:
         self._complained = True
@@ -151,14 +120,15 @@ class Watching(QObject):
         """Read the sketch's file again, whether it changed or not; gives whether it is known where
         it lies."""
         if self.path is not None:
-            self._tries = _TRIES
-            self._stamp = atomic.stamp(self.path)
-            self.read(self.path)
+            self.read(self.path, at_once=True)
         return self.path is not None
 
-    def read(self, path: Path, kind: str = "", settings: Settings | None = None) -> None:
+    def read(
+        self, path: Path, kind: str = "", settings: Settings | None = None, at_once: bool = False
+    ) -> None:
         """Read a sketch, match its regions to the plan's, and take it in as one step. Without a
-        kind it is read as the plan's own sketch was."""
+        kind it is read as the plan's own sketch was. One that cannot be read is tried again, as it
+        may be half written, unless it is wished `at_once`."""
         desk, same = self.desk, not kind
         history = desk.history
         moments = () if history is None else (*history.future, *reversed(history.past))
@@ -188,10 +158,7 @@ class Watching(QObject):
             self.found.emit(found)
 
         def fail(error: Exception) -> None:
-            if self._tries < _TRIES - 1 and path == self.path:
-                self._tries += 1
-                self._stamp = None  # half written perhaps: look again
-                self._again.start()
+            if not at_once and self.files.tell_again(path):
                 return
             line = self.tr("{why} – the plan stays as it was; File, Read the sketch again")
             self._complain(line.format(why=error_line(error)))
@@ -210,10 +177,8 @@ class Watching(QObject):
 
     def close(self) -> None:
         """Watch nothing any more."""
-        self._settled.stop()
-        self._again.stop()
         self.path = None
-        self._watch()
+        self.files.close()
 
 
 class _Read(NamedTuple):
@@ -254,7 +219,3 @@ def _read(
     else:
         found = followed(plan, pixels, read, chosen, name)
     return _Read(plan, found, small_of(read.packed))
-
-
-def _to_watch(path: Path) -> list[str]:
-    return [str(p) for p in (path, path.parent) if p.exists()]

@@ -7,7 +7,6 @@ from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QPainter
 
 from umber_compass.window.wall.card import CardFace
-from umber_compass.window.wall.compare_painting import paint_both, paint_picture, paint_words
 from umber_compass.window.wall.number_rows import ROW, NumberRow, paint_rows
 from umber_compass.window.widgets.instrument import Hand, Instrument
 
@@ -90,14 +89,17 @@ class Compare(Instrument):
         if not self._faces:
             return
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        # Only where cards are compared: a start loads as little as it can.
+        from umber_compass.window.wall import compare_painting as both
+
         frame = self._frame()
         if self.mode == "side":
             for box, face in zip(frame.pictures, self._faces, strict=True):
-                paint_picture(painter, box, face)
-                paint_words(painter, box, face)
+                both.paint_picture(painter, box, face)
+                both.paint_words(painter, box, face)
         else:
             two = (*self._faces, self._faces[0])[:2]
-            paint_both(painter, frame.pictures[0], two, self.mode, self.seam, self.shown)
+            both.paint_both(painter, frame.pictures[0], two, self.mode, self.seam, self.shown)
         paint_rows(painter, frame.table, self._rows, [f.title for f in self._faces])
 
     def grip(self, place: QPointF) -> bool | None:
