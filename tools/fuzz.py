@@ -16,6 +16,7 @@ import time
 import zipfile
 import zlib
 from collections.abc import Callable, Iterator
+from copy import deepcopy
 from pathlib import Path
 
 import msgspec
@@ -30,6 +31,16 @@ from umber_compass.picture.building import build_buffers
 from umber_compass.picture.drawing import draw
 from umber_compass.picture.forms import form_wishes
 from umber_compass.picture.indexed import index_drawing
+from umber_compass.plan.journal import (
+    Drifted,
+    Entry,
+    FreshLook,
+    Journal,
+    Look,
+    with_done,
+    with_entry,
+    with_look,
+)
 from umber_compass.steps.pipeline import Pipeline
 from umber_compass.steps.sketch.kinds import flats
 from umber_compass.words import Refusal
@@ -209,9 +220,28 @@ def _plan(folder: Path) -> bytes:
         path = folder / "whole.png"
         sketch(random.Random(4)).save(path)
         made = document.bring_in(path)
+        made.pixels.journal = _journal()
         document.save(made.plan, made.pixels, folder / "whole.umber")
         _PLAN.append((folder / "whole.umber").read_bytes())
     return _PLAN[0]
+
+
+def _journal() -> Journal:
+    """A journal with something of each kind in it."""
+    entry = Entry(at=1000.0, step="harmony", text="a hue turned", why="it was dull")
+    look = Look(
+        at=2000.0,
+        file_name="wip.png",
+        painted=0.5,
+        darks=5.0,
+        middle=50.0,
+        lights=90.0,
+        drifted=(Drifted(region="r1", text="6 L* darker"),),
+        note="too dark",
+    )
+    fresh = FreshLook(at=3000.0, answers=("the door", "no", "the sky"))
+    made = with_done(with_look(with_entry(Journal(), entry), look), "card", True)
+    return msgspec.structs.replace(made, fresh=(fresh,))
 
 
 def plans(rng: random.Random, folder: Path) -> None:
@@ -234,7 +264,7 @@ def _repacked(rng: random.Random, data: bytes, how: int) -> bytes:
     with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(out, "w", packing) as new:
         for name in old.namelist():
             content = old.read(name)
-            if name == "plan.json" and how == 2:
+            if name in ("plan.json", "journal.json") and how == 2:
                 content = _changed_json(rng, content)
             elif rng.random() < 0.15:
                 content = damaged(rng, content)
@@ -257,7 +287,7 @@ def _changed_json(rng: random.Random, content: bytes) -> bytes:
                 if rng.random() < 0.2 and isinstance(place, dict):
                     del place[key]
                 else:
-                    place[key] = rng.choice(_ODD)
+                    place[key] = deepcopy(rng.choice(_ODD))  # it may be changed in its place
                 break
             place = place[key]
     return json.dumps(tree).encode("utf-8", "surrogatepass")
