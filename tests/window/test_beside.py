@@ -16,6 +16,7 @@ from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QAbstractItemView
 
 from tests.window.driving import DEMO, InWindow, drag, look_is_over, mouse, wait
+from umber_compass.formats.picture import png_bytes
 from umber_compass.plan.changed_numbers import changed_numbers
 from umber_compass.plan.practice_edits import set_practice
 from umber_compass.plan.settings import change_setting
@@ -23,6 +24,7 @@ from umber_compass.steps.handoff.card import card
 from umber_compass.steps.handoff.nearest_paint import nearest_paint
 from umber_compass.window.beside.beside import Beside
 from umber_compass.window.beside.pipette import NoPipetteError, pick_by_portal
+from umber_compass.window.beside.references_beside import ReferencesBeside
 from umber_compass.window.desk import breaks
 from umber_compass.window.drawers.fresh_look import FreshLook
 from umber_compass.window.drawers.log_table import WHAT, WHY
@@ -177,6 +179,89 @@ class TestCard(InWindow):
         paint = row._paints[1]
         drag(row, [QPointF(35, 10)])
         self.assertEqual(QGuiApplication.clipboard().text(), paint.hex)
+
+
+class TestReferencesBeside(InWindow):
+    """Reference pictures in a window of their own, beside whatever bench is open."""
+
+    def setUp(self):
+        super().setUp()
+        self.open(DEMO)
+        held = tempfile.TemporaryDirectory()
+        self.addCleanup(held.cleanup)
+        self.folder = Path(held.name)
+        self.works.menus.run("references-beside")
+        self.window_of = self.desk.findChild(ReferencesBeside)
+        self.seen = self.window_of.window
+
+    def add(self, name, left, right):
+        half = np.full((60, 80, 3), left, np.uint8)
+        half[:, 40:] = right
+        (self.folder / name).write_bytes(png_bytes(half))
+        wait(self.desk.changed, lambda: self.works.references.add_path(self.folder / name))
+        self.settle()
+
+    def point(self, x, y, press=False):
+        box = self.seen.picture.frame()
+        place = QPointF(box.left() + x * box.width(), box.top() + y * box.height())
+        if press:
+            drag(self.seen.picture, [place])
+        else:
+            mouse(self.seen.picture, QEvent.Type.MouseMove, place)
+
+    def test_a_colour_is_read_given_to_the_chosen_region_and_taken_back(self):
+        self.assertIn("no reference pictures", self.seen.says.text())
+        self.assertFalse(self.seen.picture.isVisible())
+        self.add("sea.png", (20, 90, 120), (220, 200, 150))
+        self.point(0.2, 0.5)
+        self.assertIn("#145a78, 36 L*", self.seen.says.text())
+        self.assertIn("copies", self.seen.says.text())
+        self.point(0.2, 0.5, press=True)
+        self.assertEqual(QGuiApplication.clipboard().text(), "#145a78")
+        door = next(r for r in self.desk.derived.regions if r.name == "door")
+        self.session.select(door.id)
+        before = self.desk.derived.colours[door.id].first.hex
+        self.point(0.8, 0.5, press=True)
+        self.assertEqual(self.desk.derived.colours[door.id].first.hex, "#dcc896")
+        self.works.menus.run("undo")
+        self.assertEqual(self.desk.derived.colours[door.id].first.hex, before)
+
+    def test_seen_mirrored_a_click_still_takes_what_lies_there(self):
+        self.add("sea.png", (20, 90, 120), (220, 200, 150))
+        for view, hex_ in (
+            ("mirrored", "#dcc896"),
+            ("upside-down", "#145a78"),
+            ("grey", "#145a78"),
+        ):
+            with self.subTest(view):
+                self.seen.view.setCurrentIndex(self.seen.view.findData(view))
+                self.seen.ask()
+                self.settle()
+                self.point(0.2, 0.5)
+                self.assertIn(hex_, self.seen.says.text())
+
+    def test_the_one_that_has_come_is_shown_beside_every_bench(self):
+        self.add("sea.png", (20, 90, 120), (220, 200, 150))
+        self.add("wood.png", (120, 70, 40), (60, 30, 20))
+        self.assertEqual(self.seen.which.currentText(), "wood")
+        for step in ("values", "light"):
+            self.works.steps.open(step)
+            self.assertTrue(self.seen.isVisible())
+        self.works.menus.run("references-beside")
+        self.assertIsNone(self.window_of.window)
+        self.works.steps.toggle_drawer("reference")
+        self.settle()
+        drawer = self.parts.drawers["reference"]
+        drawer.beside.click()
+        self.assertEqual(self.window_of.window.which.count(), 2)
+
+    def test_a_picture_is_shown_before_it_is_read(self):
+        self.add("sea.png", (20, 90, 120), (220, 200, 150))
+        came = []
+        self.works.references.seen.connect(lambda _: came.append("seen"))
+        self.works.references.read.connect(lambda _: came.append("read"))
+        wait(self.works.references.read, lambda: self.works.steps.toggle_drawer("reference"))
+        self.assertEqual(came[:2], ["seen", "read"])
 
 
 class TestStrip(InWindow):

@@ -77,10 +77,12 @@ def join_references(drawer: "ReferenceDrawer", works: Works) -> None:
     """The pictures beside the plan: added, shown, picked from."""
     references = works.references
     drawer.adding.connect(works.sketches.add_reference)
+    drawer.beside.clicked.connect(lambda: works.menus.run("references-beside"))
     drawer.added_path.connect(references.add_path)
     drawer.added_data.connect(references.add_data)
     drawer.wanted.connect(references.show)
     drawer.picked.connect(works.regions.take_picked)
+    references.seen.connect(drawer.show_seen)
     references.read.connect(drawer.show_read)
     works.sketches.reference_chosen.connect(references.add_path)
 

@@ -142,6 +142,7 @@ def make(
         lambda page: pages.open(page),
         lambda: _open_here(pages, desk, layout),
         lambda: _beside(window, desk, regions, journaling, views),
+        lambda: _see_references(window, references, regions, views),
         lambda: _tell_story(window, desk, files),
         lambda: _train(window, desk, state),
     )
@@ -219,6 +220,20 @@ def _beside(
     beside = desk.findChild(Beside)
     if beside is None:
         beside = Beside(window, desk, regions, journaling)
+        views.roomed.connect(beside.dress)
+    beside.toggle()
+
+
+def _see_references(
+    window: QMainWindow, references: References, regions: Regions, views: ViewCommands
+) -> None:
+    """Open the window of reference pictures, or close it; loaded when it is first wished."""
+    from umber_compass.window.beside.references_beside import ReferencesBeside
+
+    desk = references.desk
+    beside = desk.findChild(ReferencesBeside)
+    if beside is None:
+        beside = ReferencesBeside(window, desk, references, regions)
         views.roomed.connect(beside.dress)
     beside.toggle()
 

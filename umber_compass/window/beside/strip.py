@@ -4,63 +4,20 @@ happens."""
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QCloseEvent, QColor, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QWidget
 
 from umber_compass.colour.packed import Packed
 from umber_compass.steps.handoff.card import CardStep, Paint
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.handoff.card_page import Paints
+from umber_compass.window.beside.pointed import Chip, Pointed
 from umber_compass.window.widgets import theme
-from umber_compass.window.widgets.picture_box import PictureBox
 from umber_compass.window.widgets.rows import in_column, in_row
 
 _PICTURE_PX, _WIDTH, _HEIGHT = 150, 320, 430
 PER_ROW = 9  # colours
-
-
-class _Chip(QWidget):
-    """One colour, large enough to be judged."""
-
-    def __init__(self) -> None:
-        super().__init__()
-        self._colour = QColor()
-        self.setFixedSize(34, 34)
-
-    def show_hex(self, hex_: str) -> None:
-        """Show a colour."""
-        self._colour = QColor(hex_)
-        self.update()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        if self._colour.isValid():
-            QPainter(self).fillRect(QRectF(self.rect()), self._colour)
-
-
-class _Pointed(PictureBox):
-    """A picture that says where the hand is on it."""
-
-    hovered = Signal(float, float)
-
-    def __init__(self, name: str, height: int) -> None:
-        super().__init__(name, height)
-        self.setMouseTracking(True)
-        self.setCursor(Qt.CursorShape.CrossCursor)
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        box, at = self.frame(), event.position()
-        if box.contains(at):
-            self.hovered.emit(
-                (at.x() - box.left()) / box.width(), (at.y() - box.top()) / box.height()
-            )
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        box, at = self.frame(), event.position()
-        if event.button() == Qt.MouseButton.LeftButton and box.contains(at):
-            self.pressed.emit(
-                (at.x() - box.left()) / box.width(), (at.y() - box.top()) / box.height()
-            )
 
 
 class BesideStrip(QWidget):
@@ -81,10 +38,10 @@ class BesideStrip(QWidget):
         self.setAutoFillBackground(True)
         self.dress()
         self.resize(_WIDTH, _HEIGHT)
-        self.picture = _Pointed(self.tr("The plan’s picture, small"), _PICTURE_PX)
+        self.picture = Pointed(self.tr("The plan’s picture, small"), _PICTURE_PX)
         self.picture.hovered.connect(self.hovered)
         self.picture.pressed.connect(self.pressed)
-        self.chip, self.name = _Chip(), QLabel()
+        self.chip, self.name = Chip(), QLabel()
         self.name.setWordWrap(True)
         self._rows: list[Paints] = []
         self._key = ""  # of the step that is shown

@@ -52,6 +52,7 @@ class Commands(NamedTuple):
     open_page: Callable[[str], object]
     open_here: Callable[[], object]
     beside: Callable[[], object]
+    references: Callable[[], object]
     story: Callable[[], object]
     train: Callable[[], object]
 
@@ -289,6 +290,8 @@ def _views(c: Commands) -> list[Action]:
         Action("alone", "The picture alone", v.toggle_alone, (zoom,), "F11", "plan",
                checkable=True),
         Action("beside", "Strip beside the painting", c.beside, ("View/beside",), "F10", "plan"),
+        Action("references-beside", "References beside the work", c.references, ("View/beside",),
+               "Ctrl+F10", "plan"),
         *(Action(f"room-{room.name}", f"{room.title} room", partial(v.enter_room, room.name),
                  ("View/room",), checkable=True) for room in ROOMS.values()),
     ]

@@ -28,12 +28,18 @@ if TYPE_CHECKING:
 _SHOWN_PX = 900  # the longer side of what is shown
 
 
-class Read(NamedTuple):
-    """A picture beside the plan, as it is shown and what was read from it."""
+class Seen(NamedTuple):
+    """A picture beside the plan, as it is shown."""
 
     reference: Reference
     packed: Packed  # as it is, to be picked from
     shown: Packed  # in the view that is on
+
+
+class Read(NamedTuple):
+    """What was read from a picture."""
+
+    reference: Reference
     palette: "Palette"
     rows: list["Compared"]
 
@@ -41,12 +47,15 @@ class Read(NamedTuple):
 class References(QObject):
     """Works with references off the GUI thread."""
 
+    seen = Signal(object)  # Seen
     read = Signal(object)  # Read
 
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.desk = desk
-        self._kept: dict[object, tuple[Packed, PictureReading, Palette]] = {}
+        self._pictures: dict[str, Packed] = {}  # as they are shown, by their bytes
+        self._kept: dict[object, tuple[PictureReading, Palette]] = {}
+        desk.opened.connect(self._pictures.clear)
         desk.opened.connect(self._kept.clear)
 
     def add_path(self, path: Path) -> None:
@@ -70,42 +79,72 @@ class References(QObject):
 
         job(desk, "reference", work, answer, self.tr("Reading {n}").format(n=subject))
 
+    def see(
+        self,
+        reference: Reference,
+        view: str,
+        answer: Callable[[Seen], object],
+        name: str = "reference",
+    ) -> None:
+        """Have a picture shown in a view; none: as it is. Of several orders of one name the last
+        counts."""
+        pixels, derived = self.desk.pixels, self.desk.derived
+        if pixels is None or derived is None:
+            return
+        data, kept = pixels.references[reference.hash], self._pictures.get(reference.hash)
+
+        def work(tick: Tick) -> Seen:
+            own = kept
+            if own is None:
+                own = small_of(picture.decode(data, reference.title, tick).packed, _SHOWN_PX)
+            if view not in VIEWS:
+                return Seen(reference, own, own)
+            told = about(derived, own.shape)._replace(labels=None, pull=None)
+            shown = pack(VIEWS[view].see(np.ascontiguousarray(unpack(own)), told))
+            return Seen(reference, own, shown)
+
+        def keep(found: Seen) -> None:
+            self._pictures[reference.hash] = found.packed
+            answer(found)
+
+        self.desk.worker.ask(f"{name} seen", work, keep, urgency=Urgency.BENCH)
+
     def show(self, reference: Reference, view: str) -> None:
-        """Have a picture read and compared with the plan, seen in a view; none: as it is."""
+        """Have a picture shown, and then read and compared with the plan, which takes longer."""
+        self.see(reference, view, lambda found: self._on_seen(found))
+
+    def _on_seen(self, found: Seen) -> None:
+        self.seen.emit(found)
+        self._compare(found)
+
+    def _compare(self, seen: Seen) -> None:
         desk = self.desk
-        if desk.history is None or desk.pixels is None or desk.live.bitmap is None:
+        derived, pixels = desk.derived, desk.pixels
+        if derived is None or pixels is None or desk.live.bitmap is None:
             return
-        derived = desk.derived
-        if derived is None:
-            return
-        data = desk.pixels.references[reference.hash]
+        one = seen.reference
+        data = pixels.references[one.hash]
         own = desk.live.bitmap.packed.copy()
         wheel, rules = derived.scheme.wheel, derived.rules
         limits = rules["extremes.dark"], rules["extremes.light"]
-        key = (reference.hash, wheel, limits)
+        key = (one.hash, wheel, limits)
         kept = self._kept.get(key)
-        told = about(derived, own.shape)._replace(labels=None, pull=None)
 
-        def work(tick: Tick) -> tuple[Read, tuple[Packed, "PictureReading", "Palette"]]:
+        def work(tick: Tick) -> tuple[Read, tuple["PictureReading", "Palette"]]:
             from umber_compass.document.palettes_in import picture_palette
             from umber_compass.steps.focus.compared import compared
             from umber_compass.steps.focus.reading import read_picture
 
             found = kept
             if found is None:
-                whole = picture.decode(data, reference.title, tick).packed
-                packed = small_of(whole, _SHOWN_PX)
-                reading = read_picture(packed, wheel, *limits)
-                found = packed, reading, picture_palette(whole, reference.title)
+                whole = picture.decode(data, one.title, tick).packed
+                reading = read_picture(seen.packed, wheel, *limits)
+                found = reading, picture_palette(whole, one.title)
             tick(0.6)
             mine = read_picture(small_of(own, _SHOWN_PX), wheel, *limits)
-            shown = found[0]
-            if view in VIEWS:
-                shown = pack(VIEWS[view].see(np.ascontiguousarray(unpack(shown)), told))
-            rows = compared(mine, found[1])
-            return Read(reference, found[0], shown, found[2], rows), found
+            return Read(one, found[1], compared(mine, found[0])), found
 
-        def answer(found: tuple[Read, tuple[Packed, "PictureReading", "Palette"]]) -> None:
+        def answer(found: tuple[Read, tuple["PictureReading", "Palette"]]) -> None:
             self._kept[key] = found[1]
             self.read.emit(found[0])
 

@@ -28,7 +28,7 @@ from umber_compass.plan.model import Plan, Reference
 from umber_compass.steps.pipeline import Derived
 from umber_compass.views import VIEWS
 from umber_compass.window.bench.bench import Bench, quiet
-from umber_compass.window.desk.references import Read, reference_of
+from umber_compass.window.desk.references import Read, Seen, reference_of
 from umber_compass.window.drawers.picking import Picking
 from umber_compass.window.widgets.clearing import clear
 from umber_compass.window.widgets.clipboard import copied, picture_of
@@ -50,7 +50,7 @@ class ReferenceDrawer(Bench):
         super().__init__("Reference")
         self.setAcceptDrops(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self._shown: Read | None = None
+        self._shown: Seen | None = None
         self._asked: tuple[object, ...] = ()
         self._references: Sequence[Reference] = ()
         self._plan: Plan | None = None
@@ -68,7 +68,12 @@ class ReferenceDrawer(Bench):
         self.add.clicked.connect(self.adding)
         self.remove = QPushButton(self.tr("Remove"))
         self.remove.clicked.connect(self._remove)
-        self.column.addLayout(in_row((self.which, 1), self.view, self.add, self.remove, gap=8))
+        self.beside = QPushButton(self.tr("Beside the work"))
+        self.beside.setToolTip(
+            self.tr("The pictures in a window of their own, which stays on top (Ctrl+F10)")
+        )
+        self.column.addLayout(in_row((self.which, 1), self.view, gap=8))
+        self.column.addLayout(in_row(self.add, self.remove, 1, self.beside, gap=8))
         self.picking = Picking()
         self.picking.picked.connect(self.picked)
         self.forward(self.picking)
@@ -109,7 +114,7 @@ class ReferenceDrawer(Bench):
             if at >= 0:
                 self.which.setCurrentIndex(at)
         some = bool(plan.references)
-        for part in (self.which, self.view, self.remove, self.picking):
+        for part in (self.which, self.view, self.remove, self.beside, self.picking):
             part.setEnabled(some)
         self.says.setText(
             self.tr("a click picks a colour for the chosen region")
@@ -141,14 +146,21 @@ class ReferenceDrawer(Bench):
         clear(self.palette_row)
         clear(self._grid)
 
-    def show_read(self, read: Read) -> None:
-        """Show a picture that was read."""
-        if read.reference not in self._references:
+    def show_seen(self, seen: Seen) -> None:
+        """Show a picture; what is read from it comes later."""
+        if seen.reference not in self._references:
             return
-        if self._shown is None or self._shown.reference != read.reference:
+        if self._shown is None or self._shown.reference != seen.reference:
             self.picking.begin()
-        self._shown = read
-        self.picture.show_packed(read.shown)
+            self._clear()
+            self.how.setText(self.tr("Reading its colours …"))
+        self._shown = seen
+        self.picture.show_packed(seen.shown)
+
+    def show_read(self, read: Read) -> None:
+        """Show what was read from the picture that is shown."""
+        if self._shown is None or self._shown.reference != read.reference:
+            return
         self._clear()
         for colour, _ in read.palette.colours[:16]:
             button = QPushButton()

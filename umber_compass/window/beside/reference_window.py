@@ -1,0 +1,99 @@
+"""The plan's reference pictures in a window of their own, which stays on top: beside any bench, or
+beside the painting program."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QCloseEvent
+from PySide6.QtWidgets import QComboBox, QLabel, QWidget
+
+from umber_compass.colour.packed import Packed
+from umber_compass.plan.model import Reference
+from umber_compass.views import VIEWS
+from umber_compass.window.beside.pointed import Chip, Pointed
+from umber_compass.window.widgets import theme
+from umber_compass.window.widgets.rows import in_column, in_row
+
+_WIDTH, _HEIGHT, _PICTURE_PX = 380, 360, 160
+
+
+class ReferenceWindow(QWidget):
+    """Says which picture is wished and how it is seen, where the hand points, what is picked."""
+
+    wanted = Signal(str, str)  # a reference's id, and a view; none: as it is
+    hovered = Signal(float, float)  # shares of the picture's width and height
+    pressed = Signal(float, float)
+    closed = Signal()
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent, Qt.WindowType.Tool | Qt.WindowType.WindowStaysOnTopHint)
+        self.setWindowTitle(self.tr("References"))
+        self.setObjectName("desk")
+        self.setAutoFillBackground(True)
+        self.dress()
+        self.resize(_WIDTH, _HEIGHT)
+        self.which = QComboBox()
+        self.which.setAccessibleName(self.tr("Reference picture"))
+        self.which.activated.connect(lambda _: self.ask())
+        self.view = QComboBox()
+        self.view.setAccessibleName(self.tr("Seen as"))
+        self.view.addItem(self.tr("as it is"), "")
+        for name, spec in VIEWS.items():
+            if not spec.needs_pull:
+                self.view.addItem(spec.title, name)
+        self.view.activated.connect(lambda _: self.ask())
+        self.picture = Pointed(self.tr("The reference picture"), _PICTURE_PX)
+        self.picture.hovered.connect(self.hovered)
+        self.picture.pressed.connect(self.pressed)
+        self.chip, self.says = Chip(), QLabel()
+        self.says.setWordWrap(True)
+        in_column(
+            in_row((self.which, 1), self.view, gap=8),
+            (self.picture, 1),
+            in_row(self.chip, (self.says, 1), gap=8),
+            gap=8,
+            margins=(10, 10, 10, 10),
+            on=self,
+        )
+
+    def show_references(self, references: Sequence[Reference]) -> None:
+        """Which pictures there are; the one that was chosen stays so, or one that has come is."""
+        now = self.which.currentData()
+        if len(references) > self.which.count() > 0:
+            now = references[-1].id  # the one that has just come
+        self.which.clear()
+        for one in references:
+            self.which.addItem(one.title, one.id)
+        self.which.setCurrentIndex(max(self.which.findData(now), 0) if references else -1)
+        for part in (self.which, self.view, self.picture):
+            part.setVisible(bool(references))
+        if references:
+            self.say("", self.tr("Point at the picture: its colours are read. A click takes one."))
+            self.ask()
+        else:
+            self.picture.show_packed(None)
+            line = self.tr("This plan has no reference pictures. Reference (Alt+R) adds some.")
+            self.say("", line)
+
+    def ask(self) -> None:
+        """Ask for the picture that is chosen."""
+        if self.which.currentIndex() >= 0:
+            self.wanted.emit(self.which.currentData(), self.view.currentData())
+
+    def show_picture(self, packed: Packed) -> None:
+        """The picture, as it is seen now."""
+        self.picture.show_packed(packed)
+
+    def say(self, hex_: str, line: str) -> None:
+        """What a colour is, or what to do."""
+        self.chip.setVisible(bool(hex_))
+        self.chip.show_hex(hex_)
+        self.says.setText(line)
+
+    def dress(self) -> None:
+        """Look as the room that is on."""
+        self.setStyleSheet(theme.sheet())
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        self.closed.emit()
+        super().closeEvent(event)
