@@ -27,7 +27,10 @@ _TRIED = 6  # sizes that agree best by values, and are looked at in colour
 _SURE = 0.55  # agreement from which the whole view is not doubted
 _DOUBT = 0.12  # by which a part must agree better than the whole view does
 _MOVED = 0.035  # of the sketch's width, that a whole view may be moved
-_LEAST_WHOLE, _LEAST = 0.15, 0.3  # agreement under which it is another picture
+_LEAST_WHOLE, _LEAST = 0.15, 0.2  # agreement under which it is another picture
+# Small pictures fit somewhere by chance: one that shows less of the sketch's width than this must
+# agree as much as that (studio rule, docs/painting.md).
+_SMALL, _LEAST_SMALL = 0.55, 0.35
 _AS_GOOD = 0.9  # of its agreement, with which a later save lies where the earlier one did
 # By how much sizes are varied round one that was found, and in how many steps to either side.
 _NEAR: tuple[tuple[float, int], ...] = ((0.003, 1),)
@@ -62,7 +65,14 @@ def align(
 def is_found(at: Alignment) -> bool:
     """Whether a painting shows the sketch at all. That it lies where it should is a sign of its
     own, so that fewer of its edges need to agree."""
-    return at.fit >= (_LEAST_WHOLE if _is_whole(at) else _LEAST)
+    if _is_whole(at):
+        return at.fit >= _LEAST_WHOLE
+    return at.fit >= (_LEAST if at.view >= _SMALL else _LEAST_SMALL)
+
+
+def _likely(at: Alignment) -> float:
+    """How well edges agree, less where a picture is so small that some place agrees by chance."""
+    return at.fit * min(1.0, float(np.sqrt(at.view / _SMALL)))
 
 
 def _is_whole(at: Alignment) -> bool:
@@ -112,9 +122,9 @@ def _coarse(plan: Planes, painting: Planes, tick: Tick) -> Alignment:
             return whole
     tick(0.1)
     by_value, value = _Laid(plan[:1]), painting[:1]
-    rough = sorted((by_value.at(value, view) for view in _scales()), reverse=True)
+    rough = sorted((by_value.at(value, view) for view in _scales()), key=_likely, reverse=True)
     tick(0.5)
-    best = max(laid.at(painting, found.view) for found in rough[:_TRIED])
+    best = max((laid.at(painting, found.view) for found in rough[:_TRIED]), key=_likely)
     # Of a painting in the sketch's proportions, most likely all is shown.
     return best if best.fit > whole.fit + (_DOUBT if whole.fit > _LEAST_WHOLE else 0) else whole
 
