@@ -28,17 +28,25 @@ def references(args: Namespace) -> dict[str, Any]:
 def story(args: Namespace) -> dict[str, Any]:
     """Several plans in a row, as the pages of a story."""
     from umber_compass.document.story import read_page
-    from umber_compass.steps.studies.story import out_of_line, shared_colours
+    from umber_compass.steps.studies.story import of_another_mood, out_of_line, shared_colours
 
     pages = [read_page(Path(plan)).page for plan in args.plans]
     return {
         "pages": [
-            {**p._asdict(), "palette": [{"hex": h, "share": s} for h, s in p.palette]}
+            {
+                **p._asdict(),
+                "palette": [{"hex": h, "share": s} for h, s in p.palette],
+                "reads_as": p.reads_as,
+            }
             for p in pages
         ],
         "out_of_line": [
             {"page": o.page + 1, "measure": o.measure.name, "by": o.by, "text": str(o.words)}
             for o in out_of_line(pages)
+        ],
+        "of_another_mood": [
+            {"page": o.page + 1, "mood": o.mood, "faults": o.by, "text": str(o.words)}
+            for o in of_another_mood(pages)
         ],
         "shared": [
             {"hex": s.hex, "pages": [i + 1 for i in s.pages]} for s in shared_colours(pages)

@@ -143,7 +143,7 @@ def make(
         lambda: _open_here(pages, desk, layout),
         lambda: _beside(window, desk, regions, journaling, views),
         lambda: _see_references(window, references, regions, views),
-        lambda: _tell_story(window, desk, files),
+        lambda: _tell_story(window, desk, files, remembered),
         lambda: _train(window, desk, state),
     )
     menus.fill(table(commands))
@@ -238,11 +238,11 @@ def _see_references(
     beside.toggle()
 
 
-def _tell_story(window: QMainWindow, desk: Desk, files: Files) -> None:
+def _tell_story(window: QMainWindow, desk: Desk, files: Files, remembered: Remembered) -> None:
     """Open the story strip; loaded when it is first wished."""
     from umber_compass.window.story.telling import StoryTelling
 
-    (desk.findChild(StoryTelling) or StoryTelling(window, desk, files)).open()
+    (desk.findChild(StoryTelling) or StoryTelling(window, desk, files, remembered)).open()
 
 
 def _train(window: QMainWindow, desk: Desk, state: Path | None) -> None:

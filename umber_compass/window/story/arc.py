@@ -1,4 +1,4 @@
-"""The arc of a story: value, temperature and chroma from page to page, under the pages."""
+"""The arc of a story: mood, value, temperature and chroma from page to page, under the pages."""
 
 from collections.abc import Sequence
 
@@ -7,12 +7,13 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from umber_compass.document.story import StoryPage
-from umber_compass.steps.studies.story import MEASURES, Measure, OutOfLine, Page
+from umber_compass.steps.studies.story import MEASURES, Measure, OfAnotherMood, OutOfLine, Page
 from umber_compass.window.widgets.bitmap import Bitmap
 from umber_compass.window.widgets.theme import THEME, font
 from umber_compass.window.widgets.whole_px import draw_image, fitted
 
 WIDE, _PICTURE, _LEFT, _LINE, _GAP, _PALETTE = 210, 150, 96, 60, 24, 18  # px
+_MOOD = 26
 
 
 class Arc(QWidget):
@@ -25,17 +26,25 @@ class Arc(QWidget):
         self._pages: tuple[StoryPage, ...] = ()
         self._bitmaps: list[Bitmap] = []
         self._off: set[tuple[int, str]] = set()
+        self._moods: set[int] = set()
         self.chosen = -1
 
     def sizeHint(self) -> QSize:
-        height = 24 + _PICTURE + _PALETTE + _GAP + len(MEASURES) * (_LINE + _GAP) + 8
+        height = 24 + _PICTURE + _PALETTE + _MOOD + _GAP + len(MEASURES) * (_LINE + _GAP) + 8
         return QSize(_LEFT + max(len(self._pages), 1) * WIDE, height)
 
-    def show_pages(self, pages: Sequence[StoryPage], off: Sequence[OutOfLine], chosen: int) -> None:
+    def show_pages(
+        self,
+        pages: Sequence[StoryPage],
+        off: Sequence[OutOfLine],
+        moods: Sequence[OfAnotherMood],
+        chosen: int,
+    ) -> None:
         """Show pages in their order, those marked that are out of line."""
         self._pages, self.chosen = tuple(pages), chosen
         self._bitmaps = [Bitmap(p.picture) for p in pages]
         self._off = {(o.page, o.measure.name) for o in off}
+        self._moods = {o.page for o in moods}
         self.setFixedSize(self.sizeHint())
         self.update()
 
@@ -48,12 +57,16 @@ class Arc(QWidget):
         return QRectF(_LEFT + i * WIDE + 6, top, WIDE - 12, height)
 
     def paintEvent(self, event: QPaintEvent) -> None:
+        if not self._pages:
+            return
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(font(12))
         for i, page in enumerate(self._pages):
             self._paint_page(painter, i, page.page)
-        top = 24.0 + _PICTURE + _PALETTE + _GAP
+        top = 24.0 + _PICTURE + _PALETTE
+        self._paint_moods(painter, top)
+        top += _MOOD + _GAP
         for measure in MEASURES:
             self._paint_measure(painter, measure, top)
             top += _LINE + _GAP
@@ -78,6 +91,23 @@ class Arc(QWidget):
             width = box.width() * share / whole
             painter.fillRect(QRectF(x, box.top(), width + 0.5, box.height()), QColor(hex_))
             x += width
+
+    def _paint_moods(self, painter: QPainter, top: float) -> None:
+        """The mood that each page reads as, and the one it is held to where that is another."""
+        painter.setPen(THEME.colour("ink"))
+        left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+        painter.drawText(QRectF(0, top, _LEFT - 12, _MOOD), left, self.tr("reads as"))
+        for i, story in enumerate(self._pages):
+            page, place = story.page, self._box(i, top, _MOOD)
+            said = page.reads_as.lower() or self.tr("no mood")
+            if page.mood and page.mood != page.reads_as:
+                said = self.tr("{now}, to be {mood}").format(now=said, mood=page.mood.lower())
+            if i in self._moods:
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.setPen(QPen(THEME.colour("ink"), 2))
+                painter.drawEllipse(QPointF(place.left() + 7, place.center().y()), 6, 6)
+                place.setLeft(place.left() + 20)
+            painter.drawText(place, left, said)
 
     def _paint_measure(self, painter: QPainter, measure: Measure, top: float) -> None:
         def up(number: float) -> float:
