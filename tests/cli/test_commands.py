@@ -138,14 +138,16 @@ class Mistakes(scenes.InFolder):
             "7",
             '["colour", "x"]',
             '["--help"]',
+            '["blend", "--", "#7a4fa0", "--"]',
             '["ramp", "#7a4fa0", "--recipe", "straight"]',
         ]
         code, out, _ = run("batch", text="\n".join(lines) + "\n\n")
         said = [json.loads(x) for x in out.splitlines()]
         self.assertEqual((code, len(said)), (0, len(lines)))
         self.assertEqual(
-            [("error" in s) for s in said], [False, True, True, True, True, True, True, False]
+            [("error" in s) for s in said], [False, True, True, True, True, True, True, True, False]
         )
+        self.assertNotIn("failed inside", out)
 
     def test_a_batch_says_what_failed_inside_and_goes_on(self):
         with mock.patch("umber_compass.document.open_plan", side_effect=LookupError("odd")):

@@ -118,6 +118,17 @@ class TestWhereItLies(Painted):
         other = align(planes, planes[:, :-60, :-90], first)
         self.assertAlmostEqual(other.x, 0, delta=0.01)
 
+    def test_one_that_is_mirrored_or_turned_is_said_to_be(self):
+        own = self.picture
+        for turned, said in (
+            (own[:, ::-1], "is mirrored"),
+            (own[::-1, ::-1], "is upside down"),
+            (np.rot90(own), "lies on its side"),
+            (np.rot90(own, 3), "lies on its side"),
+        ):
+            with self.subTest(said), self.assertRaisesRegex(Refusal, said):
+                compare(self.bakery, np.ascontiguousarray(turned), "turned.png")
+
     def test_another_picture_is_refused(self):
         rng = np.random.default_rng(3)
         noise = rng.integers(0, 255, (24, 32, 3)).astype(np.float32)

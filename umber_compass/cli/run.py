@@ -1,10 +1,9 @@
 """Which command, with which arguments; one line for every mistake."""
 
 import json
-import math
 import os
 import sys
-from argparse import ArgumentParser, ArgumentTypeError, Namespace
+from argparse import ArgumentParser, Namespace
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import redirect_stderr, redirect_stdout, suppress
 from io import StringIO, TextIOWrapper
@@ -12,10 +11,10 @@ from pathlib import Path
 from typing import Any, NoReturn
 
 from umber_compass import __version__
+from umber_compass.cli.values import number, place
 from umber_compass.words import Refusal, words
 
 PROGRAM = "umber-compass"
-_SHARE = 1.5  # under which two numbers with a point are plainly shares, no px
 Answer = dict[str, Any]
 
 
@@ -26,30 +25,6 @@ class _UsageError(Exception):
 class _Parser(ArgumentParser):
     def error(self, message: str) -> NoReturn:
         raise _UsageError(f"{message}; see {self.prog} --help")
-
-
-def _number(low: float, high: float, whole: bool = False) -> Callable[[str], float]:
-    def read(text: str) -> float:
-        try:
-            number = int(text) if whole else float(text)
-        except ValueError:
-            raise ArgumentTypeError(f"{text[:40]!r} is no number") from None
-        if not math.isfinite(number) or not low <= number <= high:
-            raise ArgumentTypeError(f"{text[:40]} is not between {low:g} and {high:g}")
-        return number
-
-    return read
-
-
-def _place(text: str) -> tuple[float, float]:
-    number = _number(0, 100_000)
-    parts = text.split(",")
-    if len(parts) != 2:
-        raise ArgumentTypeError(f"{text[:40]!r} is no place; write X,Y in px, as 320,200")
-    x, y = number(parts[0]), number(parts[1])
-    if max(x, y) < _SHARE and "." in text:
-        raise ArgumentTypeError(f"{text[:40]} is a share; write X,Y in px, as 320,200")
-    return x, y
 
 
 def _parser() -> ArgumentParser:
@@ -91,25 +66,25 @@ def _add_colours(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     layer.add_argument("base")
     layer.add_argument("top")
     layer.add_argument("--mode", choices=choices["mode"], default="normal")
-    layer.add_argument("--opacity", type=_number(0, 1), default=1.0)
+    layer.add_argument("--opacity", type=number(0, 1), default=1.0)
     scheme = _command(commands, "harmony", "the colours of a scheme", colours.harmony)
     scheme.add_argument("hex")
     scheme.add_argument("--scheme", choices=choices["scheme"], required=True)
     scheme.add_argument("--wheel", choices=choices["wheel"], default="painter")
-    scheme.add_argument("--spread", type=_number(0, 180), help="wheel degrees")
+    scheme.add_argument("--spread", type=number(0, 180), help="wheel degrees")
     steps = _command(commands, "ramp", "a colour’s darker and lighter steps", colours.ramp)
     steps.add_argument("hex")
     steps.add_argument("--recipe", choices=choices["recipe"], default="straight")
-    steps.add_argument("--darker", type=_number(0, 9, whole=True), default=3)
-    steps.add_argument("--lighter", type=_number(0, 9, whole=True), default=3)
-    steps.add_argument("--degrees", type=_number(0, 60), help="a step")
-    steps.add_argument("--spacing", type=_number(0.5, 50), help="a step (9): L*, or CIEDE2000")
+    steps.add_argument("--darker", type=number(0, 9, whole=True), default=3)
+    steps.add_argument("--lighter", type=number(0, 9, whole=True), default=3)
+    steps.add_argument("--degrees", type=number(0, 60), help="a step")
+    steps.add_argument("--spacing", type=number(0.5, 50), help="a step (9): L*, or CIEDE2000")
     steps.add_argument("--tint", metavar="HEX", help="what shades lean to, or are tinted with")
     steps.add_argument("--picked", metavar="HEX,HEX", help="colours whose way is borrowed")
-    steps.add_argument("--dark-chroma", type=_number(0, 2), default=1.0, help="times the recipe’s")
-    steps.add_argument("--light-chroma", type=_number(0, 2), default=1.0, help="times the recipe’s")
-    steps.add_argument("--grey-tint", type=_number(0, 0.04), default=0.014, help="OKLCh chroma")
-    steps.add_argument("--darkest", type=_number(0, 40), default=10.0, help="L* of shades")
+    steps.add_argument("--dark-chroma", type=number(0, 2), default=1.0, help="times the recipe’s")
+    steps.add_argument("--light-chroma", type=number(0, 2), default=1.0, help="times the recipe’s")
+    steps.add_argument("--grey-tint", type=number(0, 0.04), default=0.014, help="OKLCh chroma")
+    steps.add_argument("--darkest", type=number(0, 40), default=10.0, help="L* of shades")
     steps.add_argument("--to", metavar="HEX", help="the colour that in-between steps go to")
 
 
@@ -128,7 +103,7 @@ def _add_desktop(commands: Any) -> None:
     pages.add_argument("plan")
     pages.add_argument("-o", "--output", required=True, metavar="FOLDER")
     pages.add_argument("--kinds", default="flat,lit,grey", metavar="KIND,KIND")
-    pages.add_argument("--width", type=_number(1, 100_000, whole=True), metavar="PX")
+    pages.add_argument("--width", type=number(1, 100_000, whole=True), metavar="PX")
     pages.add_argument("--jpeg", action="store_true", help="smaller files, not for picking")
     pages.add_argument("--force", action="store_true", help="replace files that are not ours")
     story = _command(commands, "story", "plans of one book in a row, as an arc", sheets.story)
@@ -137,7 +112,7 @@ def _add_desktop(commands: Any) -> None:
     at_home.add_argument("--user", action="store_true", help="into your own, for no one else")
     at_home.add_argument("--remove", action="store_true", help="take it away again")
     small = _command(commands, "thumbnail", "a plan’s small picture as PNG", desktop.small_picture)
-    small.add_argument("-s", "--size", type=_number(1, 2048, whole=True), default=256, metavar="PX")
+    small.add_argument("-s", "--size", type=number(1, 2048, whole=True), default=256, metavar="PX")
     small.add_argument("plan", help="a path, or a file: address")
     small.add_argument("output", metavar="PNG")
 
@@ -148,7 +123,7 @@ def _add_sketches(commands: Any) -> None:
     new = _command(commands, "new", "a plan for a picture", sketches.new)
     new.add_argument("sketch", help="a picture; with --from none a composition’s name")
     new.add_argument("-o", "--output", required=True, metavar="PLAN")
-    new.add_argument("--focus", type=_place, metavar="X,Y", help="px in the sketch")
+    new.add_argument("--focus", type=place, metavar="X,Y", help="px in the sketch")
     new.add_argument("--shading", metavar="PICTURE", help="takes its light and dark from it")
     other = _command(commands, "replace", "another sketch for a plan", sketches.replace)
     other.add_argument("plan")
@@ -194,7 +169,7 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     lights = _command(commands, "rig", "the lights of any picture", judging.rig)
     lights.add_argument("picture")
     for side, text in (("lit", "in the light"), ("shaded", "of the same material in shade")):
-        lights.add_argument(f"--{side}", type=_place, metavar="X,Y", action="append", default=[],
+        lights.add_argument(f"--{side}", type=place, metavar="X,Y", action="append", default=[],
                             help=f"a place {text}, px; once for each pair")  # fmt: skip
     lights.add_argument("--grey", action="store_true", help="the first pair is white or grey")
     decide = _command(commands, "set", "change decisions by name", plans.decide)
@@ -210,7 +185,7 @@ def _add_plans(commands: Any, choices: Mapping[str, Sequence[str]]) -> None:
     render.add_argument("plan")
     render.add_argument("-o", "--output", required=True, metavar="PNG")
     render.add_argument("--view", choices=choices["view"], default="flat")
-    render.add_argument("--width", type=_number(1, 16384, whole=True), metavar="PX")
+    render.add_argument("--width", type=number(1, 16384, whole=True), metavar="PX")
     render.add_argument("--profile", metavar="ICC", help="the press that the view print shows")
     _add_studies(commands)
     out = _command(commands, "handoff", "write the painting program’s files", plans.handoff)
@@ -226,7 +201,7 @@ def _add_studies(commands: Any) -> None:
     grown = _command(commands, "studies", "grow colour versions as PNGs", studies.studies)
     grown.add_argument("plan")
     grown.add_argument("-o", "--output", required=True, metavar="DIR")
-    grown.add_argument("--count", type=_number(1, 24, whole=True), default=6)
+    grown.add_argument("--count", type=number(1, 24, whole=True), default=6)
     grown.add_argument("--rules", metavar="LIST", help="ground,turn,lead,scheme,...")
     grown.add_argument("--save", metavar="PLAN2", help="the plan with them")
     grown.add_argument("--force", action="store_true", help="replace files that are not ours")
@@ -246,14 +221,14 @@ def _add_first(commands: Any) -> None:
     first = _command(commands, "first", says, cli_first.first)
     first.add_argument("plan")
     first.add_argument("-o", "--output", required=True, metavar="DIR")
-    first.add_argument("--count", type=_number(1, 12, whole=True), default=6)
-    first.add_argument("--focus", type=_place, metavar="X,Y", help="px in the sketch")
+    first.add_argument("--count", type=number(1, 12, whole=True), default=6)
+    first.add_argument("--focus", type=place, metavar="X,Y", help="px in the sketch")
     first.add_argument("--material", action="append", metavar="R=M", help="what a region is")
     first.add_argument("--light", metavar="L", help="noon,overcast,dusk,night,festive")
     first.add_argument("--key", choices=get_args(FirstKey))
     first.add_argument("--values", choices=get_args(FirstValues))
     first.add_argument("--keep", metavar="R,...", help="regions whose colour all have")
-    first.add_argument("--seed", type=_number(1, 1_000_000, whole=True))
+    first.add_argument("--seed", type=number(1, 1_000_000, whole=True))
     first.add_argument("--save", metavar="PLAN2", help="the plan with them")
     first.add_argument("--force", action="store_true", help="replace files that are not ours")
 
@@ -305,16 +280,22 @@ def _inside(error: Exception) -> str:
     return f"failed inside ({what}); please report it with the input"
 
 
+def _arguments(given: Sequence[str]) -> Namespace:
+    if given.count("--") > 1:  # argparse gives a list for one of them, where a text is wished
+        raise _UsageError("-- is given more than once")
+    return _parser().parse_args(given)
+
+
 def _parse(given: Sequence[str]) -> Namespace:
     with redirect_stderr(StringIO()), redirect_stdout(StringIO()):
-        return _parser().parse_args(given)
+        return _arguments(given)
 
 
 def main(given: Sequence[str]) -> int:
     """Run one command; the exit code is 0 done, 1 bad input, 2 wrong usage."""
     _open_ended()
     try:
-        args = _parser().parse_args(given)
+        args = _arguments(given)
         answer = args.run(args)
         if args.command != "batch":
             print(_as_json(answer) if args.json else _as_text(answer))

@@ -1,5 +1,6 @@
 """A painting in progress read and held against its plan, on a grid of one size."""
 
+from collections.abc import Callable
 from pathlib import Path
 from typing import NamedTuple
 
@@ -35,7 +36,7 @@ from umber_compass.steps.painting.telling import Whole
 from umber_compass.steps.painting.unpainted import unpainted
 from umber_compass.steps.pictures import picture
 from umber_compass.steps.pipeline import Derived
-from umber_compass.words import Refusal, words
+from umber_compass.words import Refusal, Words, words
 from umber_compass.work import Tick, idle
 
 GRID_PX = 720  # the longer side of the sketch, on which a painting is compared
@@ -154,16 +155,41 @@ def compare(
     known = None if before is None else before.alignment
     place = align(wanted.lit, planes, known, lambda s: tick(-1.0 if s < 0 else 0.3 + 0.5 * s))
     if not is_found(place):
-        line = words(
-            "does not show this sketch: too few of its edges lie where the sketch has them; "
-            "choose an export of the painting that this plan is for"
+        raise Refusal(
+            name, _other_way_round(wanted, planes, lambda _: tick(-1.0)) or _other_picture()
         )
-        raise Refusal(name, line)
     found = _held(derived, wanted, packed, planes, place, tick)
     width = derived.plan.sketch.size[0]
     return found._replace(
         scale=across / (place.view * width), dx=place.x * width, dy=place.y * width
     )
+
+
+def _other_picture() -> Words:
+    return words(
+        "does not show this sketch: too few of its edges lie where the sketch has them; "
+        "choose an export of the painting that this plan is for"
+    )
+
+
+_TURNED_FIT = 0.35  # agreement, from which another way round is no chance
+# How a painting is turned to lie on the sketch, and what is said where it then does.
+_TURNED: tuple[tuple[Words, Callable[[Planes], Planes]], ...] = (
+    (words("is mirrored: save it the right way round"), lambda p: p[:, :, ::-1]),
+    (words("is upside down: save it the right way up"), lambda p: p[:, ::-1, ::-1]),
+    (words("lies on its side: save it upright"), lambda p: np.rot90(p, 1, (1, 2))),
+    (words("lies on its side: save it upright"), lambda p: np.rot90(p, 3, (1, 2))),
+)
+
+
+def _other_way_round(wanted: Wanted, planes: Planes, tick: Tick) -> Words | None:
+    """What to do about a painting that would lie on the sketch if it were turned or mirrored; None
+    where it does not so either."""
+    for said, turn in _TURNED:
+        place = align(wanted.lit, np.ascontiguousarray(turn(planes)), tick=tick)
+        if is_found(place) and place.fit > _TURNED_FIT:
+            return said
+    return None
 
 
 def _held(
