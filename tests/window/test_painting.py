@@ -201,10 +201,27 @@ class TestPainting(Painting):
         self.assertEqual(self.page.files.count(), 2)
         wait(self.watch.found, lambda: self.page.file_chosen.emit(self.file))
         self.assertEqual(self.page.files.currentText(), "painting.png")
+        namesake = self.folder / "other" / "painting.png"
+        namesake.parent.mkdir()
+        shutil.copy(self.file, namesake)
+        self.answers.path = namesake
+        wait(self.watch.found, self.page.browse.click)
+        self.assertEqual(len(self.watch.looks), 1, "its own, and not those of its namesake")
+        self.watch.note("the other one")
+        self.page.drop.click()
+        self.assertEqual([e.note for e in self.watch.looks][-1:], [""])
         self.page.drop.click()
         self.page.drop.click()
         self.assertFalse(self.page.files.isVisibleTo(self.page))
         self.assertIn("choose the file you save", self.page.says.text())
+
+    def test_a_painting_that_stays_away_is_said_to_be_gone(self):
+        self.paint()
+        self.watched()
+        wait(self.watch.failed, self.file.unlink)
+        self.assertIn("painting.png is gone", self.page.says.text())
+        wait(self.watch.found, lambda: self.paint("sea", -24))
+        self.assertEqual(len(self.page.rows), 1)
 
     def test_a_folder_that_goes_and_comes_back(self):
         self.paint()

@@ -41,6 +41,7 @@ class Look(Record, frozen=True, kw_only=True):
 
     at: Time
     file_name: Annotated[str, Meta(max_length=255)]
+    place: Annotated[str, Meta(max_length=24)] = ""  # a digest of its path: files may share a name
     painted: Share
     darks: Level  # L* that a twentieth of what is painted is darker than
     middle: Level  # that half is darker than
@@ -95,14 +96,19 @@ def with_look(journal: Journal, look: Look) -> Journal:
     return replace(journal, looks=(*journal.looks, look)[-MOST_LOOKS:])
 
 
-def with_look_note(journal: Journal, file_name: str, note: str) -> Journal:
+def looks_of(journal: Journal, file_name: str, place: str) -> tuple[Look, ...]:
+    """The looks at one file's painting, the oldest first; those that name no place are of any."""
+    mine = (file_name, place)
+    return tuple(e for e in journal.looks if (e.file_name, e.place or place) == mine)
+
+
+def with_look_note(journal: Journal, file_name: str, place: str, note: str) -> Journal:
     """A note on the last look at a file's painting."""
-    looks = list(journal.looks)
-    for i in reversed(range(len(looks))):
-        if looks[i].file_name == file_name:
-            looks[i] = replace(looks[i], note=note)
-            return replace(journal, looks=tuple(looks))
-    return journal
+    mine = looks_of(journal, file_name, place)
+    if not mine:
+        return journal
+    noted = (replace(e, note=note) if e is mine[-1] else e for e in journal.looks)
+    return replace(journal, looks=tuple(noted))
 
 
 def with_done(journal: Journal, key: str, done: bool) -> Journal:

@@ -15,7 +15,7 @@ from umber_compass.colour.spaces import Floats
 from umber_compass.picture.mixes import Labels
 from umber_compass.steps.painting.aligning import Planes, Seen
 from umber_compass.steps.painting.goal import Goal
-from umber_compass.steps.painting.strokes import strokes_of
+from umber_compass.steps.painting.strokes import Strokes, strokes_of
 from umber_compass.work import Tick, idle
 
 _Plane = npt.NDArray[np.float32]
@@ -28,6 +28,7 @@ _DEEP = 3.0  # px from its border, that a region reaches
 _OWN = 0.7  # of a px's colour, that is its region's own where edges are soft
 _ERRORS = 3.0  # standard errors, that a drift must be beyond at least
 _BY_CHANCE = 0.03  # of paintings, in which a region differs as much by its strokes alone
+_OWN_SAY = 0.3  # of a region's own spread in its doubt; the painting's strokes have the rest
 _MOST_TIMES = 1.5
 _MANY = 20  # regions, of which it can be told what is usual
 _TURNED = 0.8  # OKLab x 100, sideways, from which a turn of hue is seen
@@ -96,11 +97,18 @@ def drifts(
     strokes = strokes_of(*_evened(samples, off.shape, labels.shape))
     width = labels.shape[1]
     by = [_nearest(s, goal) for s in samples]
-    errors = [np.maximum(_error(s, width), strokes.error(len(s.at))) for s in samples]
+    errors = [_both(_error(s, width), strokes, len(s.at)) for s in samples]
     times = _sure_from(len(samples)) * _understated(by, errors)
     return [
         _drift(s, goal, b, times * e, limits) for s, b, e in zip(samples, by, errors, strict=True)
     ]
+
+
+def _both(own: Floats, strokes: Strokes, area_px: int) -> Floats:
+    """A region's standard error: by its own spread, and where that is small, as a small region may
+    show little of it, also by what strokes do to areas of its size."""
+    both = _OWN_SAY * own**2 + (1 - _OWN_SAY) * strokes.error(area_px) ** 2
+    return np.maximum(own, np.sqrt(both))
 
 
 def _sure_from(looks: int) -> float:

@@ -97,9 +97,9 @@ class Journaling(QObject):
         """The painting was looked at."""
         self._set(with_look(self.journal, look), said=True)
 
-    def note_look(self, file_name: str, note: str) -> None:
+    def note_look(self, file_name: str, place: str, note: str) -> None:
         """Write down something about the last look at a painting."""
-        self._set(with_look_note(self.journal, file_name, note[:2000]), said=True)
+        self._set(with_look_note(self.journal, file_name, place, note[:2000]), said=True)
 
     def add_fresh_look(self, answers: tuple[str, str, str]) -> None:
         """The artist looked anew and said something."""

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 from PySide6.QtCore import QObject, Signal
 
 from umber_compass.colour.packed import Packed
-from umber_compass.plan.journal import Drifted, Look
+from umber_compass.plan.journal import Drifted, Look, looks_of
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.journaling import Journaling
@@ -71,8 +71,14 @@ class PaintingWatch(QObject):
     @property
     def looks(self) -> tuple[Look, ...]:
         """The looks at that painting, the oldest first."""
-        name = "" if self.current is None else self.current.name[-255:]
-        return tuple(e for e in self.journaling.journal.looks if e.file_name == name)
+        if self.current is None:
+            return ()
+        return looks_of(self.journaling.journal, *_named(self.current))
+
+    def note(self, text: str) -> None:
+        """A note on the last of them."""
+        if self.current is not None:
+            self.journaling.note_look(*_named(self.current), text)
 
     def add(self, path: Path) -> None:
         """Watch a file too, and look at it."""
@@ -196,8 +202,7 @@ class PaintingWatch(QObject):
             if path in self._new:
                 self._new.discard(path)
                 look = _look_at(found, self.clock())
-                looks = self.journaling.journal.looks
-                mine = [e for e in looks if e.file_name == look.file_name]
+                mine = looks_of(self.journaling.journal, *_named(path))
                 if not mine or not _is_same(look, mine[-1]):
                     self.journaling.add_look(look)
             if path == self.current:
@@ -219,6 +224,11 @@ class PaintingWatch(QObject):
             self._watch.close()
 
 
+def _named(path: Path) -> tuple[str, str]:
+    """What a look says of its file: the name, and a digest of where it lies."""
+    return path.name[-255:], _key(path)[-12:]
+
+
 def _key(path: Path) -> str:
     said = str(path.absolute()).encode("utf-8", "replace")
     return "painting-" + hashlib.sha256(said).hexdigest()[:24]
@@ -238,9 +248,11 @@ def _look_at(found: Watched, at: float) -> Look:
     levels = compared.levels
     worst = rework(compared.drifts, found.of.shares)[:_TOLD]
     whole = compared.whole
+    name, place = _named(found.path)
     return Look(
         at=max(at, 0.0),
-        file_name=found.path.name[-255:],
+        file_name=name,
+        place=place,
         painted=min(compared.painted, 1.0),
         darks=levels[0],
         middle=levels[1],

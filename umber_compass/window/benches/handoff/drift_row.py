@@ -4,11 +4,12 @@ the way to take that into the plan."""
 from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QLabel, QPushButton, QWidget
 
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.widgets.rows import in_column, in_row
+from umber_compass.window.widgets.theme import THEME
 
 _SWATCH = QSize(56, 34)
 
@@ -40,6 +41,9 @@ class _Pair(QWidget):
         half = self.width() / 2
         for i, colour in enumerate(self._colours):
             painter.fillRect(QRectF(i * half, 0, half, self.height()), colour)
+        # A colour may be that of the room.
+        painter.setPen(QPen(THEME.colour("line"), 1))
+        painter.drawRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5))
 
 
 class DriftRow(QWidget):

@@ -34,7 +34,7 @@ class PaintingTold(QObject):
         page.accepted.connect(self._accept)
         page.file_chosen.connect(watch.choose)
         page.dropped.connect(watch.drop)
-        page.noted.connect(self._note)
+        page.noted.connect(watch.note)
         watch.found.connect(self.show)
         watch.failed.connect(lambda path, why: page.say(why) if path == watch.current else None)
         watch.files_changed.connect(self._show_files)
@@ -42,11 +42,6 @@ class PaintingTold(QObject):
         self._show_files()
         if self._found is not None:
             self.show(self._found)
-
-    def _note(self, text: str) -> None:
-        """Write down something about the painting as it was last saved."""
-        if self._watch.current is not None:
-            self._watch.journaling.note_look(self._watch.current.name[-255:], text)
 
     def _show_files(self) -> None:
         self._page.show_files(self._watch.files, self._watch.current)
