@@ -28,8 +28,8 @@ _DEEP = 3.0  # px from its border, that a region reaches
 _OWN = 0.7  # of a px's colour, that is its region's own where edges are soft
 _ERRORS = 3.0  # standard errors, that a drift must be beyond at least
 _BY_CHANCE = 0.03  # of paintings, in which a region differs as much by its strokes alone
-_OWN_SAY = 0.3  # of a region's own spread in its doubt; the painting's strokes have the rest
-_MOST_TIMES = 1.5
+_OWN_SAY = 0.4  # of a region's own spread in its doubt; the painting's strokes have the rest
+_MOST_TIMES = 1.25
 _MANY = 20  # regions, of which it can be told what is usual
 _TURNED = 0.8  # OKLab x 100, sideways, from which a turn of hue is seen
 _GREY = 2.5  # OKLab x 100, under which a hue says nothing
@@ -119,7 +119,7 @@ def _sure_from(looks: int) -> float:
 
 def _understated(by: list[Floats], errors: list[Floats]) -> Floats:
     """How many times its standard error a region is off, by the middle of many, (3,): the paint of
-    most is as meant. 1 where there are few regions, and 2 at most."""
+    most is as meant. 1 where there are few regions."""
     if len(by) < _MANY:
         return np.ones(3)
     off = np.array(by) / np.maximum(np.array(errors), 1e-6)
