@@ -7,6 +7,7 @@ from umber_compass.formats.log_text import log_csv, log_markdown
 from umber_compass.plan.journal import Journal
 from umber_compass.steps.handoff.palette import stem
 from umber_compass.window.benches import BENCHES
+from umber_compass.window.desk.with_ending import with_ending
 from umber_compass.window.drawers.log import LogDrawer
 from umber_compass.window.works import Works, breaks_of
 from umber_compass.work import Tick
@@ -35,14 +36,11 @@ def _write(drawer: LogDrawer, works: Works) -> None:
     if desk.history is None:
         return
     title = desk.history.now.title
-    path = works.files.dialogs.log(drawer, f"{stem(title)}-log.md")
-    if path is None:
+    dialogs = works.files.dialogs
+    path = dialogs.log(drawer, f"{stem(title)}-log.md")
+    named = with_ending(path, ".md", dialogs, drawer)
+    if named is None:
         return
-    named = path if path.suffix else path.with_suffix(".md")
-    if named != path and named.exists():  # the dialog has not asked about this name
-        line = drawer.tr("{name} already exists. Replace it?").format(name=named.name)
-        if not works.files.dialogs.replace(drawer, line):
-            return
     journal = works.journaling.journal
 
     def work(tick: Tick) -> Path:

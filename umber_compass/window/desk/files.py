@@ -99,22 +99,17 @@ class Files(QObject):
 
     def save_as(self, then: Callable[[], object] | None = None) -> None:
         """Save the plan elsewhere."""
+        from umber_compass.window.desk.with_ending import with_ending
+
         if self.desk.history is None:
             return
         self.desk.session.taking.emit()
         name = stem(self.desk.history.now.title) + ENDING
         start = self.documents.path_of_plan() or Path(user_documents_dir()) / name
         typed = self.dialogs.save_as(self._parent, str(start))
-        if typed is None:
-            return
-        # Only the ending is added: `sea.v2` is a name. The dialog asked about what was typed, so
-        # what is really written is asked about here.
-        path = typed if typed.suffix.lower() == ENDING else typed.with_name(typed.name + ENDING)
-        if path != typed and path.exists():
-            line = self.tr("{name} already exists. Replace it?").format(name=path.name)
-            if not self.dialogs.replace(self._parent, line):
-                return
-        self.documents.save(path, then, over=True)
+        path = with_ending(typed, ENDING, self.dialogs, self._parent, only=True)
+        if path is not None:
+            self.documents.save(path, then, over=True)
 
     def _ask_about_changed(self, path: Path, then: Callable[[], object] | None) -> None:
         """Something else changed the plan's file: the artist says which is kept, or both."""

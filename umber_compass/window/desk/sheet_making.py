@@ -14,6 +14,7 @@ from umber_compass.steps.handoff.palette import stem
 from umber_compass.steps.pipeline import Derived
 from umber_compass.window.desk.desk import Desk
 from umber_compass.window.desk.files import Files
+from umber_compass.window.desk.with_ending import with_ending
 from umber_compass.window.widgets.timers import single_shot
 from umber_compass.work import Tick
 
@@ -78,14 +79,11 @@ class SheetMaking(QObject):
         if derived is None:
             return
         title = derived.plan.title
-        path = self._files.dialogs.sheet(self._parent, f"{stem(title)}-sheet.pdf")
-        if path is None:
+        dialogs = self._files.dialogs
+        path = dialogs.sheet(self._parent, f"{stem(title)}-sheet.pdf")
+        named = with_ending(path, ".pdf", dialogs, self._parent)
+        if named is None:
             return
-        named = path if path.suffix else path.with_suffix(".pdf")
-        if named != path and named.exists():  # the dialog has not asked about this name
-            line = self.tr("{name} already exists. Replace it?").format(name=named.name)
-            if not self._files.dialogs.replace(self._parent, line):
-                return
 
         def work(tick: Tick) -> Path:
             from umber_compass.window.desk.printing import file_of
