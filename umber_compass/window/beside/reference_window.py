@@ -9,10 +9,10 @@ from PySide6.QtWidgets import QComboBox, QLabel, QWidget
 
 from umber_compass.colour.packed import Packed
 from umber_compass.plan.model import Reference
-from umber_compass.views import VIEWS
 from umber_compass.window.beside.pointed import Chip, Pointed
 from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.rows import in_column, in_row
+from umber_compass.window.widgets.seen_as import seen_as_choice
 
 _WIDTH, _HEIGHT, _PICTURE_PX = 380, 360, 160
 
@@ -35,12 +35,7 @@ class ReferenceWindow(QWidget):
         self.which = QComboBox()
         self.which.setAccessibleName(self.tr("Reference picture"))
         self.which.activated.connect(lambda _: self.ask())
-        self.view = QComboBox()
-        self.view.setAccessibleName(self.tr("Seen as"))
-        self.view.addItem(self.tr("as it is"), "")
-        for name, spec in VIEWS.items():
-            if not spec.needs_pull:
-                self.view.addItem(spec.title, name)
+        self.view = seen_as_choice()
         self.view.activated.connect(lambda _: self.ask())
         self.picture = Pointed(self.tr("The reference picture"), _PICTURE_PX)
         self.picture.hovered.connect(self.hovered)

@@ -26,7 +26,6 @@ from PySide6.QtWidgets import (
 from umber_compass.plan.brief_edits import remove_reference
 from umber_compass.plan.model import Plan, Reference
 from umber_compass.steps.pipeline import Derived
-from umber_compass.views import VIEWS
 from umber_compass.window.bench.bench import Bench, quiet
 from umber_compass.window.desk.references import Read, Seen, reference_of
 from umber_compass.window.drawers.picking import Picking
@@ -35,6 +34,7 @@ from umber_compass.window.widgets.clipboard import copied, picture_of
 from umber_compass.window.widgets.picture_box import PictureBox
 from umber_compass.window.widgets.rows import in_row
 from umber_compass.window.widgets.scrolled import scrolled
+from umber_compass.window.widgets.seen_as import seen_as_choice
 
 
 class ReferenceDrawer(Bench):
@@ -57,12 +57,7 @@ class ReferenceDrawer(Bench):
         self.which = QComboBox()
         self.which.setAccessibleName(self.tr("Picture beside the plan"))
         self.which.activated.connect(lambda _: self._ask())
-        self.view = QComboBox()
-        self.view.setAccessibleName(self.tr("Seen as"))
-        self.view.addItem(self.tr("as it is"), "")
-        for name, spec in VIEWS.items():
-            if not spec.needs_pull:
-                self.view.addItem(spec.title, name)
+        self.view = seen_as_choice()
         self.view.activated.connect(lambda _: self._ask())
         self.add = QPushButton(self.tr("Add …"))
         self.add.clicked.connect(self.adding)
