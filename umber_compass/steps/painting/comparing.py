@@ -29,7 +29,7 @@ _OWN = 0.7  # of a px's colour, that is its region's own where edges are soft
 _ERRORS = 3.0  # standard errors, that a drift must be beyond at least
 _BY_CHANCE = 0.03  # of paintings, in which a region differs as much by its strokes alone
 _OWN_SAY = 0.4  # of a region's own spread in its doubt; the painting's strokes have the rest
-_MOST_TIMES = 1.25
+_MOST_TIMES = 1.25  # a doubt that many regions share, by which each one's is raised at most
 _MANY = 20  # regions, of which it can be told what is usual
 _TURNED = 0.8  # OKLab x 100, sideways, from which a turn of hue is seen
 _GREY = 2.5  # OKLab x 100, under which a hue says nothing
@@ -75,33 +75,50 @@ def drifts(
     """Each region's drift, in the order of the labels; regions of which too little is painted, or
     that are too thin, are left out. `painted` are the px to be compared, `ids` the regions by
     label."""
+    samples = _samples(painting, painted, goal, labels, ids)
+    tick(-1.0)
+    strokes = strokes_of(*_evened(samples, labels.shape))
+    by = [_nearest(s, goal) for s in samples]
+    errors = [_both(_error(s, labels.shape[1]), strokes, len(s.at)) for s in samples]
+    times = _sure_from(len(samples)) * _understated(by, errors)
+    return [
+        _drift(s, goal, b, times * e, limits) for s, b, e in zip(samples, by, errors, strict=True)
+    ]
+
+
+class _Sample(NamedTuple):
+    """The px of a region that are looked at."""
+
+    region: str
+    at: npt.NDArray[np.intp]
+    off: npt.NDArray[np.float32]  # (3, n), the painting minus the plan
+    share: float  # of the region, that is painted and seen
+    own: float  # of its colour, where edges are soft
+
+
+def _samples(
+    painting: Planes, painted: Seen, goal: Goal, labels: Labels, ids: dict[int, str]
+) -> list[_Sample]:
+    """What is looked at of each region, of which enough can be seen."""
     depth = _depth(labels)
-    inside = painted & _away(labels, depth)
+    inside = (painted & _away(labels, depth)).reshape(-1)
     held = np.bincount(labels.reshape(-1), minlength=max(ids, default=0) + 1)
     shown = np.bincount(labels[painted], minlength=len(held))
     order = np.argsort(labels, axis=None, kind="stable")
     ends = np.cumsum(held)
     off = (painting - goal.planes).reshape(3, -1)
-    samples = []
+    found = []
     for label, region in sorted(ids.items()):
         at = order[ends[label] - held[label] : ends[label]]
-        at = at[inside.reshape(-1)[at]]
+        at = at[inside[at]]
         share = float(shown[label] / max(int(held[label]), 1))
         if len(at) < _LEAST_PX or share < _LEAST_SHARE:
             continue
         deep = depth.reshape(-1)[at]
         own = _own_share(deep, goal.softness)
-        if own < _OWN or deep.max() < _DEEP:
-            continue
-        samples.append(_Sample(region, at, off[:, at] / own, share, own))
-    strokes = strokes_of(*_evened(samples, off.shape, labels.shape))
-    width = labels.shape[1]
-    by = [_nearest(s, goal) for s in samples]
-    errors = [_both(_error(s, width), strokes, len(s.at)) for s in samples]
-    times = _sure_from(len(samples)) * _understated(by, errors)
-    return [
-        _drift(s, goal, b, times * e, limits) for s, b, e in zip(samples, by, errors, strict=True)
-    ]
+        if own >= _OWN and deep.max() >= _DEEP:
+            found.append(_Sample(region, at, off[:, at] / own, share, own))
+    return found
 
 
 def _both(own: Floats, strokes: Strokes, area_px: int) -> Floats:
@@ -127,21 +144,10 @@ def _understated(by: list[Floats], errors: list[Floats]) -> Floats:
     return np.asarray(np.clip(found, 1, _MOST_TIMES))
 
 
-class _Sample(NamedTuple):
-    """The px of a region that are looked at."""
-
-    region: str
-    at: npt.NDArray[np.intp]
-    off: npt.NDArray[np.float32]  # (3, n), the painting minus the plan
-    share: float  # of the region, that is painted and seen
-    own: float  # of its colour, where edges are soft
-
-
-def _evened(
-    samples: list[_Sample], flat: tuple[int, ...], shape: tuple[int, ...]
-) -> tuple[Planes, Seen]:
+def _evened(samples: list[_Sample], shape: tuple[int, ...]) -> tuple[Planes, Seen]:
     """What a painting varies within its regions, (3, h, w), and where."""
-    planes, seen = np.zeros(flat, np.float32), np.zeros(flat[1], bool)
+    px = int(np.prod(shape))
+    planes, seen = np.zeros((3, px), np.float32), np.zeros(px, bool)
     for s in samples:
         planes[:, s.at] = s.off - np.median(s.off, axis=1)[:, None]
         seen[s.at] = True
@@ -196,8 +202,8 @@ def _drift(s: _Sample, goal: Goal, by: Floats, least: Floats, limits: Limits) ->
     ]
     if "hue" in drifted and not _is_turned(was, by):
         drifted.remove("hue")
-    seen_as = float(was[0]), float(was[1]), float(was[2])
-    return Drift(s.region, value, hue, chroma, s.share, seen_as, tuple(drifted))
+    wanted = float(was[0]), float(was[1]), float(was[2])
+    return Drift(s.region, value, hue, chroma, s.share, wanted, tuple(drifted))
 
 
 def _nearest(s: _Sample, goal: Goal) -> Floats:
