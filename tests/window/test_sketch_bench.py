@@ -13,7 +13,8 @@ from PySide6.QtWidgets import QApplication
 
 from bench import drawings
 from tests import scenes
-from tests.window.driving import InWindow, drag, dropped, wait
+from tests.window.driving import DEMO, InWindow, drag, dropped, wait
+from umber_compass import document
 from umber_compass.plan.edits import study
 from umber_compass.steps.sketch.compositions import COMPOSITIONS
 from umber_compass.window.benches.sketch.sketch_bench import CANDIDATES, READING
@@ -259,6 +260,17 @@ class Watched(OnSketch):
         self.assertTrue(self.page.notes.isVisible())
         self.works.menus.run("undo")
         self.assertEqual(len(self.plan.regions), 5)
+
+    def test_a_file_that_changed_while_its_plan_was_closed_is_said_to_have(self):
+        kept = self.folder / "kept.umber"
+        wait(self.desk.filed, lambda: self.works.files.documents.save(kept))
+        self.open(DEMO)
+        self.rewrite(scenes.draw((*scenes.BOAT, ("rectangle", (10, 120, 60, 150), "#103a20"))))
+        count = len(document.open_plan(kept).plan.regions)
+        wait(self.desk.told, lambda: self.open(kept))
+        self.settle()
+        self.assertIn("changed since", self.parts.notice.text())
+        self.assertEqual(len(self.plan.regions), count, "it is taken in when that is wished")
 
     def test_a_file_that_goes_or_is_broken_says_so_and_the_plan_stays(self):
         plan, watch = self.plan, self.works.sketches.watching
