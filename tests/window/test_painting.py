@@ -223,6 +223,13 @@ class TestPainting(Painting):
         wait(self.watch.found, lambda: self.paint("sea", -24))
         self.assertEqual(len(self.page.rows), 1)
 
+    def test_one_that_goes_while_it_is_read_again_is_said_to_be_gone(self):
+        self.paint()
+        self.watched()
+        self.assertTrue(self.watch._watch.tell_again(self.file))
+        wait(self.watch.failed, self.file.unlink)
+        self.assertIn("painting.png is gone", self.page.says.text())
+
     def test_a_folder_that_goes_and_comes_back(self):
         self.paint()
         self.watched()

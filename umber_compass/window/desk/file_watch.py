@@ -27,6 +27,7 @@ class FileWatch(QObject):
         super().__init__(parent)
         self._stamps: dict[Path, Stamp | None] = {}
         self._tries: dict[Path, int] = {}
+        self._half: set[Path] = set()  # told, and to be told again
         self._aside = Aside(self)
         self.settled = single_shot(self, settles_after, self._look)
         self.again = single_shot(self, _AGAIN_AFTER, self._look)
@@ -38,6 +39,7 @@ class FileWatch(QObject):
         """Watch these files from now on, and no others."""
         self._stamps = {p: self._stamps.get(p) for p in paths}
         self._tries.clear()
+        self._half.clear()
         self._look()
 
     def has(self, path: Path) -> bool:
@@ -49,7 +51,7 @@ class FileWatch(QObject):
         False where that was done often enough."""
         if path not in self._stamps or not self._may_try(path):
             return False
-        self._stamps[path] = None
+        self._half.add(path)
         self.again.start()
         return True
 
@@ -82,8 +84,9 @@ class FileWatch(QObject):
 
     def _take(self, path: Path, stamp: Stamp | None) -> None:
         before = self._stamps[path]
-        if stamp is not None and stamp != before:
+        if stamp is not None and (stamp != before or path in self._half):
             self._stamps[path] = stamp
+            self._half.discard(path)
             self.written.emit(path)
         elif stamp is None and before is not None:
             # Gone for a moment, where it is saved by putting another in its place.
