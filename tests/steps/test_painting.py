@@ -38,6 +38,7 @@ from umber_compass.steps.painting.telling import (
 from umber_compass.steps.painting.unpainted import unpainted
 from umber_compass.steps.pictures import picture
 from umber_compass.steps.pipeline import Pipeline
+from umber_compass.steps.studies.story import page_of
 from umber_compass.words import Refusal
 
 LINES = (
@@ -151,6 +152,7 @@ class TestUncoloured(unittest.TestCase):
         with self.assertRaisesRegex(Refusal, "no colours yet"):
             compare(derived, pack(levels), "painting.png")
         self.assertEqual(card(derived), [])
+        self.assertEqual((page_of(derived).reads_as, dict(page_of(derived).faults)), ("", {}))
 
 
 class TestDrift(Painted):

@@ -39,7 +39,7 @@ class Page(NamedTuple):
     focus: str  # hex of the focus, or empty
     mood: str  # the title of the one it is held to, or empty
     palette: tuple[tuple[str, float], ...]  # hex and share, the largest first
-    faults: Mapping[str, float] = MappingProxyType({})  # of each mood by its title, steps/harmony
+    faults: Mapping[str, float] = MappingProxyType({})  # of each mood; none without colours
 
     @property
     def reads_as(self) -> str:
@@ -135,13 +135,15 @@ def page_of(derived: Derived) -> Page:
         derived.colours[focus[0]].ends[0].hex if focus else "",
         MOODS[mood.name].title if mood is not None and mood.name in MOODS else "",
         tuple(palette[:_MOST]),
-        {m.title: _faults(derived, m.name) for m in MOODS.values() if m.wishes},
+        {} if derived.unpainted else _all_faults(derived),
     )
 
 
-def _faults(derived: Derived, mood: str) -> float:
-    """How far a plan's colours are from a mood, in faults."""
-    return disagreement(mood_rows(derived.colours, derived.shares, MoodWish(name=mood)))
+def _all_faults(derived: Derived) -> dict[str, float]:
+    """How far a plan's colours are from each mood, in faults, by the mood's title."""
+    wishes = {m.title: MoodWish(name=m.name) for m in MOODS.values() if m.wishes}
+    colours, shares = derived.colours, derived.shares
+    return {t: disagreement(mood_rows(colours, shares, w)) for t, w in wishes.items()}
 
 
 def out_of_line(pages: Sequence[Page]) -> list[OutOfLine]:

@@ -100,6 +100,8 @@ class Arc(QWidget):
         for i, story in enumerate(self._pages):
             page, place = story.page, self._box(i, top, _MOOD)
             said = page.reads_as.lower() or self.tr("no mood")
+            if not page.faults:
+                said = self.tr("no colours yet")
             if page.mood and page.mood != page.reads_as:
                 said = self.tr("{now}, to be {mood}").format(now=said, mood=page.mood.lower())
             if i in self._moods:
