@@ -3,35 +3,28 @@ beside the painting program."""
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QCloseEvent
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QLabel, QWidget
 
 from umber_compass.colour.packed import Packed
 from umber_compass.plan.model import Reference
+from umber_compass.window.beside.on_top import OnTop
 from umber_compass.window.beside.pointed import Chip, Pointed
-from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.rows import in_column, in_row
 from umber_compass.window.widgets.seen_as import seen_as_choice
 
 _WIDTH, _HEIGHT, _PICTURE_PX = 380, 360, 160
 
 
-class ReferenceWindow(QWidget):
+class ReferenceWindow(OnTop):
     """Says which picture is wished and how it is seen, where the hand points, what is picked."""
 
     wanted = Signal(str, str)  # a reference's id, and a view; none: as it is
     hovered = Signal(float, float)  # shares of the picture's width and height
     pressed = Signal(float, float)
-    closed = Signal()
 
     def __init__(self, parent: QWidget) -> None:
-        super().__init__(parent, Qt.WindowType.Tool | Qt.WindowType.WindowStaysOnTopHint)
-        self.setWindowTitle(self.tr("References"))
-        self.setObjectName("desk")
-        self.setAutoFillBackground(True)
-        self.dress()
-        self.resize(_WIDTH, _HEIGHT)
+        super().__init__(parent, self.tr("References"), _WIDTH, _HEIGHT)
         self.which = QComboBox()
         self.which.setAccessibleName(self.tr("Reference picture"))
         self.which.activated.connect(lambda _: self.ask())
@@ -84,11 +77,3 @@ class ReferenceWindow(QWidget):
         self.chip.setVisible(bool(hex_))
         self.chip.show_hex(hex_)
         self.says.setText(line)
-
-    def dress(self) -> None:
-        """Look as the room that is on."""
-        self.setStyleSheet(theme.sheet())
-
-    def closeEvent(self, event: QCloseEvent) -> None:
-        self.closed.emit()
-        super().closeEvent(event)

@@ -7,7 +7,6 @@ from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QWidget
 
 from umber_compass.colour.measured import levels_of
-from umber_compass.colour.packed import Packed
 from umber_compass.colour.spaces import decode, value
 from umber_compass.plan.model import Reference
 from umber_compass.window.commands.regions import Regions
@@ -29,8 +28,7 @@ class ReferencesBeside(QObject):
         self._references, self._regions = references, regions
         self.window: ReferenceWindow | None = None
         self._known: tuple[Reference, ...] | None = None
-        self._own: Packed | None = None  # the one that is shown
-        self._view = ""
+        self._seen: Seen | None = None  # the one that is shown
         desk.changed.connect(self._follow)
         desk.closed.connect(self.close)
 
@@ -69,7 +67,7 @@ class ReferencesBeside(QObject):
         history = self._desk.history
         if self.window is None or history is None or history.now.references == self._known:
             return
-        self._known, self._own = history.now.references, None
+        self._known, self._seen = history.now.references, None
         self.window.show_references(self._known)
 
     def _show(self, reference_id: str, view: str) -> None:
@@ -79,32 +77,22 @@ class ReferencesBeside(QObject):
 
         def answer(found: Seen) -> None:
             if self.window is not None:
-                self._own, self._view = found.packed, view
+                self._seen = found
                 self.window.show_picture(found.shown)
 
         if one is not None:
             self._references.see(one, view, answer, "beside")
 
     def _point(self, x: float, y: float) -> None:
-        hex_ = self._hex_at(x, y)
-        if self.window is not None and hex_:
-            grey = float(value(decode(levels_of(hex_) / 255)))
-            line = self.tr("{hex}, {value:.0f} L*. A click gives it to the chosen region.")
-            if not self._regions.is_chosen:
-                line = self.tr("{hex}, {value:.0f} L*. A click copies it.")
-            self.window.say(hex_, line.format(hex=hex_, value=grey))
+        if self.window is None or self._seen is None:
+            return
+        hex_ = self._seen.hex_at(x, y)
+        line = self.tr("{hex}, {value:.0f} L*. A click gives it to the chosen region.")
+        if not self._regions.is_chosen:
+            line = self.tr("{hex}, {value:.0f} L*. A click copies it.")
+        grey = float(value(decode(levels_of(hex_) / 255)))
+        self.window.say(hex_, line.format(hex=hex_, value=grey))
 
     def _take(self, x: float, y: float) -> None:
-        hex_ = self._hex_at(x, y)
-        if hex_:
-            self._regions.take_picked(hex_)
-
-    def _hex_at(self, x: float, y: float) -> str:
-        """The picture's own colour at a place, whatever it is seen as."""
-        if self._own is None:
-            return ""
-        x = 1 - x if self._view == "mirrored" else x
-        y = 1 - y if self._view == "upside-down" else y
-        height, width = self._own.shape
-        px = int(self._own[min(int(y * height), height - 1), min(int(x * width), width - 1)])
-        return f"#{px & 0xFFFFFF:06x}"
+        if self._seen is not None:
+            self._regions.take_picked(self._seen.hex_at(x, y))

@@ -4,23 +4,22 @@ happens."""
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QCloseEvent
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QWidget
 
 from umber_compass.colour.packed import Packed
 from umber_compass.steps.handoff.card import CardStep, Paint
 from umber_compass.window.bench.bench import quiet
 from umber_compass.window.benches.handoff.card_page import Paints
+from umber_compass.window.beside.on_top import OnTop
 from umber_compass.window.beside.pointed import Chip, Pointed
-from umber_compass.window.widgets import theme
 from umber_compass.window.widgets.rows import in_column, in_row
 
 _PICTURE_PX, _WIDTH, _HEIGHT = 150, 320, 430
 PER_ROW = 9  # colours
 
 
-class BesideStrip(QWidget):
+class BesideStrip(OnTop):
     """Says where the hand points, which colour is copied, which step is done, that a colour is to
     be picked on the screen."""
 
@@ -29,15 +28,9 @@ class BesideStrip(QWidget):
     copied = Signal(str)
     ticked = Signal(str, bool)
     pick_wanted = Signal()
-    closed = Signal()
 
     def __init__(self, parent: QWidget) -> None:
-        super().__init__(parent, Qt.WindowType.Tool | Qt.WindowType.WindowStaysOnTopHint)
-        self.setWindowTitle(self.tr("Beside the painting"))
-        self.setObjectName("desk")
-        self.setAutoFillBackground(True)
-        self.dress()
-        self.resize(_WIDTH, _HEIGHT)
+        super().__init__(parent, self.tr("Beside the painting"), _WIDTH, _HEIGHT)
         self.picture = Pointed(self.tr("The plan’s picture, small"), _PICTURE_PX)
         self.picture.hovered.connect(self.hovered)
         self.picture.pressed.connect(self.pressed)
@@ -103,11 +96,3 @@ class BesideStrip(QWidget):
         self.step_says.setText(
             line.format(says=step.says, layer=step.layer, mode=step.mode, opacity=step.opacity)
         )
-
-    def dress(self) -> None:
-        """Look as the room that is on."""
-        self.setStyleSheet(theme.sheet())
-
-    def closeEvent(self, event: QCloseEvent) -> None:
-        self.closed.emit()
-        super().closeEvent(event)

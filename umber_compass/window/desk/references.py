@@ -34,6 +34,15 @@ class Seen(NamedTuple):
     reference: Reference
     packed: Packed  # as it is, to be picked from
     shown: Packed  # in the view that is on
+    view: str  # its name, or empty
+
+    def hex_at(self, x: float, y: float) -> str:
+        """The picture's own colour at a place, shares of what is shown, whatever view that is."""
+        height, width = self.packed.shape
+        x = 1 - x if self.view == "mirrored" else x
+        y = 1 - y if self.view == "upside-down" else y
+        px = int(self.packed[min(int(y * height), height - 1), min(int(x * width), width - 1)])
+        return f"#{px & 0xFFFFFF:06x}"
 
 
 class Read(NamedTuple):
@@ -98,10 +107,10 @@ class References(QObject):
             if own is None:
                 own = small_of(picture.decode(data, reference.title, tick).packed, _SHOWN_PX)
             if view not in VIEWS:
-                return Seen(reference, own, own)
+                return Seen(reference, own, own, "")
             told = about(derived, own.shape)._replace(labels=None, pull=None)
             shown = pack(VIEWS[view].see(np.ascontiguousarray(unpack(own)), told))
-            return Seen(reference, own, shown)
+            return Seen(reference, own, shown, view)
 
         def keep(found: Seen) -> None:
             self._pictures[reference.hash] = found.packed

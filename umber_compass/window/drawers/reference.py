@@ -181,16 +181,8 @@ class ReferenceDrawer(Bench):
 
     def _on_pressed(self, x: float, y: float) -> None:
         """Pick the colour there: of the picture as it is, whatever view is on."""
-        if self._shown is None:
-            return
-        packed = self._shown.packed
-        height, width = packed.shape
-        if self.view.currentData() == "mirrored":
-            x = 1 - x
-        if self.view.currentData() == "upside-down":
-            y = 1 - y
-        at = int(packed[min(int(y * height), height - 1), min(int(x * width), width - 1)])
-        self.picking.take(f"#{at & 0xFFFFFF:06x}")
+        if self._shown is not None:
+            self.picking.take(self._shown.hex_at(x, y))
 
     def _remove(self) -> None:
         if self._plan is None:
